@@ -3,7 +3,7 @@
 core     the rules of the job: document, evaluation, edits (no I/O)
 formats  reading and writing camera paths
 store    SQLite: projects, shots, revisions
-checking checks of many shots at once, as lines of JSON
+checking checks of many shots, as lines of JSON
 demo     the "Saltmarsh Post" sets and shots, made by our own code
 browser  an installed browser that draws a page by itself
 bench    timings of the core
@@ -15,8 +15,8 @@ settings where data lives, which port, which limits
 
 import os
 
-# The matrices of poses are small: more threads make no product of them quicker, but numpy's wait for work by turning
-# round and round, on the core that the browser draws with. It looks at this when it is imported.
+# The matrices of poses are small: more threads do not speed up their products, but idle threads of numpy spin on the
+# core that the browser draws with. It looks at this when it is imported.
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
 
 __version__ = "0.1.0"

@@ -295,7 +295,7 @@ def rig_shot(frames: int) -> Shot:
 
 
 def _by_formula(shot: Shot) -> Shot:
-    """The same with a formula for every swing there is, none like another."""
+    """Return the shot with a different formula for every swing."""
     texts = [
         FormulaText(at=f"layer:{layer.id}.axes.{axis}.swing", text=f"{0.5 + 0.01 * i} + 0.1 * sin({1 + n} * t)")
         for i, (_, layer) in enumerate(shot.layers())

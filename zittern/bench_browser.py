@@ -34,7 +34,7 @@ _RENDERER = """() => {
   const info = gl && gl.getExtension("WEBGL_debug_renderer_info");
   return info ? gl.getParameter(info.UNMASKED_RENDERER_WEBGL) : "unknown";
 }"""
-# What the page measured: of each answer, milliseconds from asking to applied, of its parts, and the server's own.
+# Measurements of the page: for each answer, milliseconds from request to application, its parts, and the server's part.
 _MEASURES = """() => {
   const of = (name) => performance.getEntriesByName(`samples-${name}`);
   const parts = (each) => [...each.detail.matchAll(/(\\w+);dur=([\\d.]+)/g)];
@@ -103,7 +103,9 @@ def run() -> dict[str, object]:
 
 
 def _at_rest(browser: Any, page: Any) -> int:
-    """How many frames the page draws in a second while nobody touches it; none, or something draws for ever."""
+    """Return the number of frames that the page draws in a second without input; 0 unless something draws
+    continuously.
+    """
     page.wait_for_timeout(_SETTLED_MS)
     browser.start_tracing(page=page, categories=["cc"])
     page.wait_for_timeout(1000)
@@ -162,9 +164,7 @@ def _scrubbed(page: Any) -> dict[str, object]:
 
 
 def _figures(measured: dict[str, Any]) -> dict[str, object]:
-    """Median and 95th percentile of the whole, and the medians of what it is made of; transfer is what is left of
-    it.
-    """
+    """Return median and 95th percentile of the total, and the medians of its parts; transfer is the remainder."""
     times = sorted(measured["applied"])
     server = {
         step: round(statistics.median(each[step] for each in measured["server"]), 1) for step in measured["server"][0]

@@ -1,4 +1,4 @@
-"""An installed browser that draws a page of ours by itself, without a window."""
+"""An installed browser that draws a page without a window."""
 
 from __future__ import annotations
 
@@ -17,14 +17,14 @@ _NAMES = (
     "chromium", "chromium-browser", "google-chrome", "google-chrome-stable", "chrome", "msedge",
     "chromium-headless-shell",
 )  # fmt: skip
-# It asks nobody for anything.
+# It shows no prompts.
 QUIET = (
     "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
     "--disable-sync",
 )  # fmt: skip
 _FLAGS = (
     *QUIET, "--headless=new", "--enable-unsafe-swiftshader", "--window-size=1280,800",
-    # A page that nobody sees is not slowed down.
+    # A page in the background is not throttled.
     "--disable-background-timer-throttling", "--disable-renderer-backgrounding",
 )  # fmt: skip
 _ENDS_S = 10.0
@@ -50,7 +50,7 @@ def find_browser(named: str | None) -> str:
 
 @contextmanager
 def drawing(browser: str, url: str) -> Iterator[subprocess.Popen[bytes]]:
-    """The browser on a page, with a profile of its own that is gone afterwards."""
+    """Run the browser on a page, with a temporary profile."""
     root = ["--no-sandbox"] if os.geteuid() == 0 else []
     with tempfile.TemporaryDirectory(prefix="zittern-") as profile:
         process = subprocess.Popen(

@@ -1,4 +1,4 @@
-"""Checks of many shots at once, as lines of JSON."""
+"""Checks of many shots, as lines of JSON."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ __all__ = ["checked", "line_of", "pieces_for"]
 
 
 def pieces_for(data_dir: Path, shot: Shot) -> SetPieces | None:
-    """What stands in a shot's set; nothing where there is none, and the fault where it cannot be read."""
+    """Return the objects of a shot's set; nothing without a set, and the error if it cannot be read."""
     if shot.set_id is None:
         return None
     try:
@@ -41,7 +41,7 @@ def pieces_for(data_dir: Path, shot: Shot) -> SetPieces | None:
 
 @lru_cache(maxsize=4)
 def _pieces(path: Path, written: int) -> SetPieces:
-    """Of a file as it was written: once a set."""
+    """Return the objects of a set file, cached by its time stamp."""
     return pieces_of(path.read_bytes())
 
 

@@ -1,4 +1,4 @@
-"""Where data lives, which port, which limits. Read from ZITTERN_* variables; command-line options win."""
+"""Settings: data folder, port, limits. Read from ZITTERN_* variables; command-line options win."""
 
 from __future__ import annotations
 

@@ -14,5 +14,5 @@ seen     the shot of a request, through the variant that it names
 turns    the line of those who want to change something
 routes   one module per noun
 app      wiring only
-export_openapi  the description that the page's types are made from
+export_openapi  the API description that the types of the page are generated from
 """

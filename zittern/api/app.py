@@ -41,7 +41,7 @@ from zittern.store.library import Library
 __all__ = ["WEB_DIST", "make_app"]
 
 WEB_DIST = Path(__file__).parent.parent / "web_dist"
-# After so many new things the youngest are looked at, after so many such looks those before, then all.
+# Thresholds of the garbage-collection generations.
 _LOOKED_FOR_GARBAGE = (10_000, 20, 10)
 
 
@@ -57,8 +57,8 @@ def make_app(settings: Settings, library: Library | None = None) -> FastAPI:
     for module in (
         tables, typed, projects, shots, checks, presets, cues, motion, rig, plates, takes, imports, exports, movies,
     ):  # fmt: skip
-        # As they are: to include a router is to work all of its routes out once more, at the first request, which took
-        # that a quarter of a second.
+        # Routers are included unchanged: including one re-analyzes all its routes at the first request, which took a
+        # quarter of a second.
         app.router.routes.extend(module.router.routes)
     app.add_middleware(Hosts, allowed_hosts=hosts_of(settings.host))
     app.add_middleware(Guard, most_bytes=settings.most_upload_mb * 2**20)
@@ -68,13 +68,13 @@ def make_app(settings: Settings, library: Library | None = None) -> FastAPI:
 
 @asynccontextmanager
 async def _life(app: FastAPI) -> AsyncIterator[None]:
-    # What was loaded stays for good: looking through it for garbage would hold an answer up by a tenth of a second.
+    # Loaded modules stay in memory: scanning them for garbage would delay an answer by a tenth of a second.
     gc.collect()
     gc.freeze()
     # An answer leaves no rings of references behind (memory stays flat without any looking), but thousands of small
     # things pass by: looking at each seven hundred of them took a tenth of a drag, and now and then all of one.
     gc.set_threshold(*_LOOKED_FOR_GARBAGE)
-    # A second of loading, before whoever first opens a shot with springs or an operator has to wait for it.
+    # Import these at startup: otherwise the first shot with springs or an operator would wait a second for them.
     threading.Thread(target=scipy_part, args=("signal",), daemon=True).start()
     yield
     app.state.context.close()
@@ -89,7 +89,7 @@ def _serve_page(app: FastAPI) -> None:
 
         return
     app.mount("/assets", StaticFiles(directory=WEB_DIST / "assets"), name="assets")
-    # Only what was built is served: no path that somebody sends ever reaches the disk.
+    # Only built files are served: no path from a request reaches the disk.
     files = {path.name for path in WEB_DIST.iterdir() if path.is_file()}
 
     @app.get("/api/{rest:path}", include_in_schema=False)

@@ -19,7 +19,7 @@ QUIET_S = 20.0
 # A browser opens six for a page. Each needs a handle, and files and the database need some besides.
 MOST_CONNECTIONS = 256
 _WANTED_HANDLES = 4096
-# Of the request line and headers together.
+# Limit for the request line and headers together.
 MOST_HEADER_BYTES = 64 * 2**10
 
 

@@ -1,4 +1,4 @@
-"""What all routes share."""
+"""State and dependencies that all routes share."""
 
 from __future__ import annotations
 
@@ -35,7 +35,7 @@ from zittern.store.library import Library
 __all__ = ["MOST_BYTES", "MOST_CPU_S", "Context", "Ctx", "JsonRoute", "json_response"]
 
 
-# Of one request: the processor's time, and arrays held at once.
+# Limits for one request: processor time, and arrays in memory.
 MOST_CPU_S = 30.0
 MOST_BYTES = 2**30
 # Cards that are kept, and arrays that they share: the path, dials.
@@ -68,7 +68,7 @@ class Context:
         self.library.close()
 
     def sampled(self, shot: Shot, frame: float, window: tuple[int, int] | None = None) -> Sampled:
-        """Motion as it is looked at; only what changed is computed."""
+        """Return the motion at the frames in view; only changed parts are computed."""
         with self.busy:
             return sample(shot, frame, window, self.cache)
 
@@ -90,17 +90,17 @@ class Context:
         return drawn
 
     def corners(self, shot: Shot, clip: Clip) -> dict[str, Swatch]:
-        """What each corner of a clip's blend does alone, by its id."""
+        """Return the motion of each corner of a clip's blend alone, by its id."""
         with self.busy:
             return corner_swatches(shot, clip, self.swatch_cache)
 
     def stretches(self, shot: Shot) -> list[Motion]:
-        """Motion over neighbouring whole frames that stand for the shot."""
+        """Return the motion over ranges of adjacent frames that represent the shot."""
         with self.busy:
             return stretches(shot, self.cache)
 
 
-async def _context(request: Request) -> Context:  # async: it would take a thread of its own otherwise
+async def _context(request: Request) -> Context:  # async: a plain function would occupy a thread
     context: Context = request.app.state.context
     return context
 
@@ -118,7 +118,7 @@ class _StrictRequest(Request):
 
 
 class JsonRoute(APIRoute):
-    """A route whose JSON is read strictly, and whose work is on a budget and stops when its client has gone."""
+    """A route with strict JSON whose work has a budget and stops when its client disconnects."""
 
     def get_route_handler(self) -> Callable[[Request], Coroutine[Any, Any, Response]]:
         handle = super().get_route_handler()
@@ -139,7 +139,7 @@ class JsonRoute(APIRoute):
 
 
 async def _watch(receive: Receive, budget: Budget) -> None:
-    """After a request's body comes nothing more than that its client has gone."""
+    """After the body of a request, the only further event is the disconnect of the client."""
     while (await receive())["type"] != "http.disconnect":
         pass
     budget.gone = True
@@ -151,7 +151,7 @@ def json_response(model: BaseModel, status: int = 200) -> Response:
 
 
 def _json(model: BaseModel) -> bytes:
-    """As `model_dump_json`; the text of a shot, which was needed to keep it, is not made a second time, nor that of a
+    """Serialize like `model_dump_json`; the text of a shot, which was needed to store it, is reused, as is that of a
     preset.
     """
     fields = {name: getattr(model, name) for name in type(model).model_fields}

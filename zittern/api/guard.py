@@ -1,7 +1,7 @@
 """Request validation: only our own pages as Origin, nothing cross-site but opening the page, bodies up to a limit. Pure
 ASGI.
 
-Which names the server answers to is decided by the framework's own TrustedHostMiddleware; only its refusal is told in
+The allowed host names are checked by the framework's TrustedHostMiddleware; only its refusal is reworded in
 our way.
 """
 
@@ -21,7 +21,7 @@ __all__ = ["Guard", "Hosts", "hosts_of"]
 _READING = frozenset({"GET", "HEAD", "OPTIONS"})
 # Addresses that mean every network this machine is in: then its own name is one of the server's.
 _EVERYWHERE = frozenset({"0.0.0.0", "::", ""})
-# Headers that decide who may do what: of two lines nobody could say which counts.
+# Headers that decide access: with two lines of one header, the effective one would be ambiguous.
 _ONCE = ("Host", "Origin", "Sec-Fetch-Site")
 # A body of commands as large as this takes a quarter of a second to read. Files come as forms, and frames of movies as
 # bytes; only these may be larger, since frameworks read any other type as JSON.
@@ -62,7 +62,7 @@ def _addresses(name: str) -> list[str]:
 
 
 class Hosts(TrustedHostMiddleware):
-    """The framework's check of the name that a request was sent to; a refusal says which names there are."""
+    """Check the Host header with the framework's middleware; a refusal lists the allowed names."""
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         async def refuse(message: Message) -> None:
@@ -82,8 +82,8 @@ class Hosts(TrustedHostMiddleware):
 
 
 class Guard:
-    """Refuses foreign origins, cross-site requests and bodies over the limit; adds headers that tell browsers how to
-    treat every answer.
+    """Reject foreign origins, cross-site requests and bodies over the limit; add headers that restrict what browsers do
+    with each answer.
     """
 
     def __init__(self, app: ASGIApp, most_bytes: int) -> None:
@@ -164,8 +164,8 @@ def _shown(text: str) -> str:
 
 
 class _Door:
-    """Counts a body that did not announce its size; past the limit the application hears that the client has gone,
-    and is not heard any more.
+    """Count the size of a body that was not announced; past the limit the application receives a disconnect and its
+    messages are dropped.
     """
 
     def __init__(self, receive: Receive, send: Send, most: int) -> None:

@@ -1,5 +1,5 @@
-"""Exports in the background, one after another, into files; with progress and cancel. A file is fetched once, or
-dropped after a while; whoever began to fetch it before gets all of it.
+"""Exports in the background, one after another, into files; with progress and cancel. A file is downloaded once or
+expires; a download that has started runs to its end.
 """
 
 from __future__ import annotations
@@ -31,13 +31,13 @@ __all__ = ["MOST_WAITING", "Busy", "ExportJob", "ExportJobs"]
 # Exports that may wait in line, and finished ones that may wait to be fetched.
 MOST_WAITING = 100
 _KEPT_S = 900.0
-# Small parts: whoever waits for a picture meanwhile waits for no more than one of them.
+# Small chunks: a request for a picture waits for only one of them.
 _PART_FRAMES = 500
 _MOST_PAUSE_S = 0.25
 
 
 class Busy:
-    """How many people are waiting for an answer just now; work in the background steps aside for them."""
+    """Count of requests that wait for an answer; background work pauses for them."""
 
     def __init__(self) -> None:
         self._count = 0
@@ -57,12 +57,12 @@ class Busy:
                 self._idle.set()
 
     def step_aside(self) -> None:
-        """Waits until nobody waits, but not for ever."""
+        """Wait until idle, up to a timeout."""
         self._idle.wait(_MOST_PAUSE_S)
 
 
 class _Cancelled(Exception):
-    """Somebody does not want it any more."""
+    """The client canceled the job."""
 
 
 @dataclass
@@ -151,8 +151,8 @@ class ExportJobs:
             return self._jobs[job_id]
 
     def fetched(self, job: ExportJob) -> Path:
-        """A name of its own for a finished file, so that it can be sent to its end although somebody else, who was done
-        first, drops it. Whoever asked removes it. Raises NotFound, StoreError.
+        """Return a private name for a finished file, so that a download completes even after another client removes the
+        file. The caller removes it. Raises NotFound, StoreError.
         """
         gone = NotFound("this export is gone; start it again")
         if job.status != "done":
@@ -183,8 +183,8 @@ class ExportJobs:
         self._worker.shutdown(cancel_futures=True)
 
     def _sweep(self) -> None:
-        """Drops what ended long ago, and of too many finished ones the oldest; what waits or is worked on stays, and
-        as many finished ones as may wait in line: whoever starts so many at once gets all of them.
+        """Drop jobs that ended long ago, and the oldest finished ones beyond a limit; waiting and running jobs stay,
+        and as many finished ones as may wait in the queue, so that a client that starts many gets all of them.
         """
         now = time.monotonic()
         with self._lock:

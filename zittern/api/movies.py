@@ -1,4 +1,5 @@
-"""Movies under way: what each frame needs is told, frames come numbered and go to the encoder, one after another.
+"""Movies in progress: the server describes what each frame needs; numbered frames arrive and go to the encoder in
+order.
 
 The page asks, draws and posts; each answer lets it go on, so that never more is under way than the encoder takes. A
 page that is silent is waited for; one that comes back goes on at the frame where it stopped.
@@ -45,7 +46,7 @@ _CACHE_BYTES = 64 * 2**20
 
 @dataclass(frozen=True, slots=True)
 class MoviePart:
-    """A picture of a movie: the shot as it is seen in it."""
+    """A picture of a movie: the shot through one variant."""
 
     pane: MoviePane
     title: str
@@ -69,7 +70,7 @@ class Movie:
     status: Literal["drawing", "done", "failed", "cancelled"] = "drawing"
     next: int = 0
     problem: str | None = None
-    # Somebody has ended it, and a frame may be on its way to the encoder.
+    # It may be canceled while a frame is on its way to the encoder.
     ending: bool = False
     touched_s: float = field(default_factory=time.monotonic)
     # Since when frames come at an even pace, and which was the first of them.
@@ -83,12 +84,12 @@ class Movie:
 
     @property
     def waits(self) -> bool:
-        """Whether nothing has been heard of the page that draws it for a while."""
+        """Return whether the page that draws it has not responded for a while."""
         return self._silent_for(_SILENT_S)
 
     @property
     def is_lost(self) -> bool:
-        """Whether the page that draws it has sent neither frames nor heartbeats for a minute."""
+        """Return whether the page that draws it has sent neither frames nor heartbeats for a minute."""
         return self._silent_for(_LOST_S)
 
     def _silent_for(self, seconds: float) -> bool:
@@ -146,7 +147,7 @@ class Movie:
 
     def cancel(self) -> None:
         """Ends it; nothing is left."""
-        # Whoever waits for the encoder hears of it at once.
+        # Threads that wait for the encoder are woken immediately.
         self.ending = True
         if self.status == "drawing":
             self.encoder.kill()

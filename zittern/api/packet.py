@@ -60,7 +60,7 @@ def pack_motion(
 
 
 def framed(head: BaseModel, body: Iterable[bytes], align: int) -> bytes:
-    """A header and what stands behind it, which begins at a multiple of `align` bytes."""
+    """Return a header and the data behind it, which starts at a multiple of `align` bytes."""
     text = head.model_dump_json().encode()
     text += b" " * (-len(text) % align)
     return b"".join([MAGIC, struct.pack("<I", len(text)), text, *body])

@@ -1,6 +1,6 @@
 """Pictures of an upload, decoded and kept before their request waits for its turn to write.
 
-Decoding takes seconds of the processor in a child process: two run at once, and no edit waits for them.
+Decoding takes seconds of processor time in a child process: up to two run in parallel, and edits do not wait for them.
 """
 
 from __future__ import annotations

@@ -35,7 +35,7 @@ STATUS: tuple[tuple[type[ZitternError], int, str], ...] = (
     (Conflict, 409, "Changed elsewhere"),
     (TooDear, 422, "Too slow"),
     (BadInput, 422, "Cannot be used"),
-    # Nobody reads it: it is what some servers write to their logs when a client has closed its request.
+    # The client never sees this: some servers log this status when a client has closed its request.
     (ClientGone, 499, "Gone"),
     (StoreFull, 507, "No room"),
     (StoreBusy, 503, "Busy"),
@@ -58,7 +58,7 @@ def problem(status: int, title: str, detail: str, where: str = "", **more: Any) 
 
 
 def _sayable(text: str) -> str:
-    """A text that can be sent, whatever somebody had put into it: halves of characters are spelt out."""
+    """Return a text that can be encoded: lone surrogates are escaped."""
     return text.encode("utf-8", "backslashreplace").decode()
 
 

@@ -17,7 +17,7 @@ from zittern.store.revisions import State
 
 __all__ = ["Have", "Seen"]
 
-# A revision that whoever asks has: the answer then says what differs from it.
+# A revision that the client has: the answer contains only the differences from it.
 Have = Annotated[int | None, Header(alias="zittern-have", ge=0, le=2**53 - 1)]
 _Variant = Annotated[
     str | None, Header(alias="zittern-variant", max_length=120, description="id of a variant; the main one without it")
@@ -30,7 +30,7 @@ class _VariantView:
     variant: str | None
 
     def state(self, shot: str) -> State:
-        """How a shot stands. Raises NotFound for a variant that is gone."""
+        """Return the state of a shot. Raises NotFound for a variant that is gone."""
         return self.library.state(shot, self.variant)
 
     def document(self, shot: str) -> Shot:
@@ -46,7 +46,7 @@ class _VariantView:
         return state.through_what_is_left(self.variant)
 
     def answer(self, state: State, have: int | None = None) -> Response:
-        """All of a shot, or what differs from a revision of it that whoever asks has."""
+        """Return all of a shot, or the differences from a revision that the client has."""
         if have is not None:
             before = self.library.known_document(state.shot_id, have, state.variant)
             asked = self.variant in (None, state.variant)
@@ -57,7 +57,7 @@ class _VariantView:
 
 async def _variant_view(
     ctx: Ctx, variant: _Variant = None
-) -> _VariantView:  # async: it would take a thread of its own otherwise
+) -> _VariantView:  # async: a plain function would occupy a thread
     return _VariantView(ctx.library, variant)
 
 

@@ -1,4 +1,4 @@
-"""Where the time of an answer goes, told to whoever asked (W3C Server Timing)."""
+"""Durations of the parts of an answer, in its Server-Timing header (W3C)."""
 
 from __future__ import annotations
 

@@ -17,7 +17,7 @@ from zittern.store.writers import PATIENCE_S, waiting_since
 
 __all__ = ["AT_ONCE", "WRITES", "Turn", "place_in"]
 
-# Changes that are worked out side by side; the database takes them one by one. A fifth of the threads that answer.
+# Number of changes computed in parallel; the database applies them one at a time. A fifth of the threads that answer.
 AT_ONCE = 8
 _LONG_LINE = (
     f"{AT_ONCE} others are changing something and none came through within {PATIENCE_S:g} s; nothing was changed. Try "
@@ -47,6 +47,6 @@ async def _turn(request: Request) -> AsyncIterator[None]:
             yield
 
 
-# What a route that changes something depends on; as a parameter where other dependencies come before it.
+# Dependency of routes that change something; a parameter where other dependencies must run first.
 WRITES = Depends(_turn)
 Turn = Annotated[None, WRITES]

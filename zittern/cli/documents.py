@@ -1,4 +1,4 @@
-"""What commands work on: settings, shots by slug, id or file; files that are written whole."""
+"""Inputs of commands: settings, shots by slug, id or file; files that are written atomically."""
 
 from __future__ import annotations
 
@@ -38,7 +38,7 @@ def warn_of_open_folder(settings: Settings) -> None:
         folder = settings.data.expanduser()
         mode = folder.stat().st_mode & 0o777
     except (OSError, RuntimeError, ValueError):
-        return  # there is none yet, or what opens it says what is wrong
+        return  # it is missing, or opening it reports the error
     if mode & 0o077:
         tell([f"other users of this machine can read {folder} (mode {mode:o}); `chmod 700` on it prevents that"])
 
@@ -76,12 +76,12 @@ def existing_data(data: Path | None) -> Path:
             f"expected a data folder, found none at {settings.data}; `zittern demo` makes one", "--data"
         ) from None
     except (OSError, RuntimeError, ValueError):
-        pass  # what follows says what is wrong with it
+        pass  # the next step reports the error
     return settings.data_dir
 
 
 def folder_of_sets(data: Path | None) -> Path:
-    """Where the sets of shots are looked for; a folder that was not named need not be there. Raises BadInput."""
+    """Return the folder of set files; a default folder may be missing. Raises BadInput."""
     return settings_of(None, None).data.expanduser() if data is None else existing_data(data)
 
 
@@ -100,7 +100,7 @@ def document_of(key: str, data: Path | None, variant: str | None = None) -> Shot
 
 
 def write_shot_to(path: Path, format_: Format, shot: Shot, step: float = 1.0) -> None:
-    """Bakes a shot into a file, part by part; the file is whole or as it was."""
+    """Bake a shot into a file, part by part; on failure the file is unchanged."""
     from zittern.core.errors import BadInput
     from zittern.core.motion.evaluate import evaluate_in_parts
     from zittern.core.timebase import frame_grid
@@ -125,7 +125,7 @@ def check_writable(path: Path) -> None:
 
 
 def write_whole(path: Path, write: Callable[[IO[bytes]], object]) -> None:
-    """Writes a file that is whole or as it was; a pipe or a device takes what comes. Raises BadInput."""
+    """Write a file completely or leave it unchanged; pipes and devices are written directly. Raises BadInput."""
     from zittern.core.errors import BadInput
 
     part = path.with_name(f".{path.name}.{os.getpid()}.part")

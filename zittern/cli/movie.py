@@ -102,7 +102,7 @@ def _pair(text: str, pattern: str, where: str, how: str) -> tuple[int, int]:
 
 
 def _where(shot: str, data: Path | None, stack: ExitStack) -> tuple[Path, str]:
-    """The data folder and the slug of a shot; a file is put into a folder of its own."""
+    """Return the data folder and the slug of a shot; a file is added to a temporary folder."""
     from zittern.store.library import Library
 
     if not shot.endswith(".json") and not Path(shot).is_file():
@@ -149,7 +149,7 @@ def _start(context: Context, slug: str, asked: MovieSettings) -> Any:
 
 @contextmanager
 def _serving(folder: Path) -> Iterator[tuple[Context, str]]:
-    """A server of its own on this machine alone."""
+    """Run a private server on this machine."""
     import socket
 
     import uvicorn
@@ -170,7 +170,7 @@ def _serving(folder: Path) -> Iterator[tuple[Context, str]]:
 
 
 def _watch(made: Any, process: Any) -> None:
-    """Until it is done; tells how far it is where somebody looks."""
+    """Wait until it is done; show progress on a terminal."""
     from zittern.core.errors import BadInput
 
     told, moved = -1, time.monotonic()

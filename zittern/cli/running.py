@@ -43,14 +43,14 @@ def run() -> int:
 
 
 def _refusals() -> type[Exception]:
-    """The errors that users are told in one line; looked up when something went wrong, since it takes a moment."""
+    """Return the errors that are reported in one line; imported only after an error, since it takes a moment."""
     from zittern.core.errors import ZitternError
 
     return ZitternError
 
 
 def _drop_output() -> None:
-    """What could not be written is not tried again when the process ends."""
+    """Discard output that could not be written, so that it is not retried at exit."""
     os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
 
 

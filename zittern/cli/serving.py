@@ -1,4 +1,4 @@
-"""The server, listening: told to end, it leaves soon, whatever is under way."""
+"""The listening server; on a signal it ends soon, even with requests in progress."""
 
 from __future__ import annotations
 
@@ -15,7 +15,7 @@ if TYPE_CHECKING:
 __all__ = ["run_server"]
 
 _SWITCH_S = 0.002
-# What is under way when the server is told to end may still be answered within this.
+# Requests in progress at shutdown may still be answered within this time.
 _GRACE_S = 2.5
 # Options of mallopt(3).
 _M_MMAP_THRESHOLD, _M_ARENA_MAX = -3, -8
@@ -32,7 +32,7 @@ def run_server(settings: Settings, no_browser: bool) -> None:
 
     raise_handles()
     _give_memory_back()
-    # Named as TCP, or the server would not know to send small answers at once (TCP_NODELAY).
+    # Declared as TCP, so that the server sends small answers immediately (TCP_NODELAY).
     listener = socket.socket(
         socket.AF_INET6 if ":" in settings.host else socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP
     )
@@ -44,13 +44,13 @@ def run_server(settings: Settings, no_browser: bool) -> None:
             f"cannot listen on {settings.host}:{settings.port}: {error.strerror}; choose another with --port, or host "
             f"with ZITTERN_HOST"
         ) from error
-    listener.listen(128)  # whoever reads the address below may connect at once
+    listener.listen(128)  # clients may connect as soon as the address is printed
     name = f"[{settings.host}]" if ":" in settings.host else settings.host
     address = f"http://{name}:{listener.getsockname()[1]}/"
 
     class Leaving(uvicorn.Server):
-        """Ends soon after it is told to, whatever is under way: threads cannot be given up, and all that was
-        answered is on disk.
+        """End soon after a signal, even with requests in progress: threads cannot be canceled, and all acknowledged
+        edits are on disk.
         """
 
         def handle_exit(self, sig: int, frame: FrameType | None) -> None:
@@ -79,8 +79,8 @@ def run_server(settings: Settings, no_browser: bool) -> None:
 
 
 def _give_memory_back() -> None:
-    """Tells the C library (glibc) to keep few pools of memory and to hand large arrays back at once: with forty threads
-    it would otherwise hold on to several times what is in use. Elsewhere nothing happens.
+    """Tell the C library (glibc) to keep few memory pools and to release large arrays immediately: with forty threads
+    it would otherwise retain several times the memory in use. Elsewhere nothing happens.
     """
     import ctypes
 
@@ -91,7 +91,7 @@ def _give_memory_back() -> None:
 
 
 def _warm() -> None:
-    """Imports what the first edits need, while the page still loads: nobody waits for it later."""
+    """Import what the first edits need while the page loads, so that they do not wait for it."""
     from zittern.core.motion.evaluate import evaluate
     from zittern.core.numbers.param import keyed
     from zittern.core.shot.shot import new_shot

@@ -121,7 +121,7 @@ def tidy(
     data: Data = None,
     dry_run: Annotated[bool, typer.Option("--dry-run", help="Only say how much.")] = False,
 ) -> None:
-    """Removes old unnamed revisions for good and gives the space back; says how much before it does."""
+    """Remove old unnamed revisions permanently and release the space; show the amount first."""
     from zittern.store.library import Library
 
     with closing(Library(existing_data(data))) as library:

@@ -31,7 +31,7 @@ def retime(
     ] = False,
     data: Data = None,
 ) -> None:
-    """Edits the time of a shot; several edits at once count in the frames that the shot has now."""
+    """Edit the time of a shot; several edits in one command use the frames of the present shot."""
     from zittern.core.edits.made import notice
     from zittern.core.edits.time_texts import all_at_once, edits_of, reversing
     from zittern.core.errors import BadInput

@@ -11,8 +11,7 @@ Axis = Literal["pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom", "shi
 AXES: tuple[Axis, ...] = get_args(Axis)
 ROTATIONS: tuple[Axis, ...] = AXES[:3]
 TRANSLATIONS: tuple[Axis, ...] = AXES[3:6]
-# Of the picture, by the film back: percent of its width and of its height. Nothing turns, nothing changes its
-# size.
+# Picture shifts by the film back: percent of picture width and height. Nothing turns, nothing changes its size.
 SHIFTS: tuple[Axis, ...] = AXES[7:9]
 
 
@@ -53,5 +52,5 @@ def axis_index(axis: Axis) -> int:
 
 
 def axis_title(axis: Axis) -> str:
-    """What people read."""
+    """Return the display name of an axis."""
     return AXIS_INFO[axis_index(axis)].title

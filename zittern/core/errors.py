@@ -1,16 +1,16 @@
 """One tree of errors.
 
 ZitternError
-├── BadInput          what somebody gave us is wrong; says what, where and what to do
+├── BadInput          the input is wrong; states what, where and what to do
 │   ├── DocumentError   a shot document
 │   ├── FormatError     a file of another format
 │   ├── EditError       a command that cannot be applied
 │   │   └── NeedsKeys     it can with keys on every frame
 │   └── TooDear         it would take too long, or too much memory
-├── Gone              nobody waits for the answer any more
+├── ClientGone        the client closed the request
 ├── NotFound          the thing named does not exist
-├── Conflict          somebody else changed it first
-└── StoreError        the data folder cannot be used; says what to do
+├── Conflict          another client changed it first
+└── StoreError        the data folder cannot be used; states what to do
     ├── StoreFull       the disk is full
     └── StoreBusy       another program keeps the database locked
 """
@@ -72,7 +72,7 @@ class ZitternError(Exception):
 
 
 class BadInput(ZitternError):
-    """What was given is wrong."""
+    """The input is wrong."""
 
 
 class DocumentError(BadInput):
@@ -101,11 +101,11 @@ class NeedsKeys(EditError):
 
 
 class TooDear(BadInput):
-    """What was asked for takes longer, or more memory, than a request may."""
+    """The request exceeds the limits of time or memory."""
 
 
 class ClientGone(ZitternError):
-    """Nobody waits for the answer any more."""
+    """The client closed the request."""
 
 
 class NotFound(ZitternError):
@@ -113,7 +113,7 @@ class NotFound(ZitternError):
 
 
 class Conflict(ZitternError):
-    """Somebody else changed the shot first."""
+    """Another client changed the shot first."""
 
     def __init__(self, message: str, details: dict[str, Any]) -> None:
         super().__init__(message)
@@ -121,7 +121,7 @@ class Conflict(ZitternError):
 
 
 class StoreError(ZitternError):
-    """The data folder cannot be used as it is."""
+    """The data folder cannot be used in its present state."""
 
 
 class StoreFull(StoreError):
@@ -155,8 +155,8 @@ def first_fault(error: ValidationError) -> tuple[str, str]:
     return in_words(fault), loc_path(fault["loc"])
 
 
-# Pydantic names the chosen member of a union as a step of the path. Members of unions that may stand anywhere, told by
-# whoever has them; and fields that hold unions of documents.
+# Pydantic names the chosen member of a union as a step of the path. Members of unions that may occur anywhere,
+# described where they are used; and fields that hold unions of documents.
 _MEMBERS: set[str] = set()
 _TAGGED = frozenset({"source", "command", "commands"})
 

@@ -1,4 +1,4 @@
-"""What pydantic says of a value that it refuses, in our words."""
+"""Messages for values that pydantic rejects."""
 
 from __future__ import annotations
 
@@ -44,11 +44,11 @@ _WORDS: Mapping[str, str] = {
     "too_long": "expected {max_length} or fewer, got {actual_length}",
     "json_invalid": "this is not JSON: {error}",
 }
-# Longer values are not told again.
+# Longer values are not repeated in messages.
 _MOST_TOLD = 60
-# Longer lists of what may stand there are told in part.
+# Longer lists of allowed values are shortened.
 _MOST_LISTED = 200
-# What was given says nothing more about these.
+# The input adds nothing to these messages.
 _NEVER_TOLD = frozenset({"missing", "extra_forbidden", "json_invalid"})
 
 
@@ -62,7 +62,7 @@ def in_words(fault: Mapping[str, Any]) -> str:
 
 
 def _short(value: object) -> object:
-    """Not all of what may stand in a place where there are very many."""
+    """Shorten long lists of allowed values."""
     if not isinstance(value, str) or len(value) <= _MOST_LISTED:
         return value
     return f"{value[:_MOST_LISTED].rpartition(',')[0]} and more" if "," in value else f"{value[:_MOST_LISTED]}…"

@@ -103,7 +103,7 @@ def _from_text(text: str) -> dict[str, int]:
 
 
 def frames_told(count: float) -> str:
-    """How many frames, in words.
+    """Return the number of frames in words.
 
     >>> frames_told(1), frames_told(12), frames_told(1.5)
     ('1 frame', '12 frames', '1.5 frames')

@@ -12,7 +12,7 @@ __all__ = ["CUT", "main", "sample_cut"]
 
 CUT = Path(__file__).parent / "cuts" / "saltmarsh-post.otio"
 
-# Of each shot: the first frame that is shown, counted from the shot's own, how many, and how fast it runs.
+# For each shot: the first shown frame, counted from the shot's own, the number of frames, and the speed.
 _SHOWN = (
     ("jetty-walk", 12, 96, 1.0),
     ("mast-fall", 20, 60, 0.5),

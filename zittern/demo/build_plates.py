@@ -17,7 +17,7 @@ from zittern.formats.picture_file import read_picture
 __all__ = ["FOLDER", "INDEX", "main"]
 
 FOLDER = Path(__file__).parent / "plates"
-# What a plate keeps of each: digest, size, what it covers; by name.
+# Metadata of each plate image: digest, size, coverage; by name.
 INDEX = FOLDER / "index.json"
 _QUALITY = 82
 

@@ -37,7 +37,7 @@ def _wander(rng: np.random.Generator, hz: float, damping: float, size: float) ->
 
 
 def _standing_operator() -> dict[str, Array]:
-    """Somebody who stands, tired, and holds the camera at the eye."""
+    """Return a take of a tired person who stands with the camera at the eye."""
     rng = np.random.default_rng(11)
     lean = _wander(rng, 0.3, 0.6, 1.0)
     breath = np.sin(2.0 * np.pi * (0.27 * _TIMES + 0.12 * _wander(rng, 0.05, 0.8, 1.0)))
@@ -52,7 +52,7 @@ def _standing_operator() -> dict[str, Array]:
 
 
 def _walking() -> dict[str, Array]:
-    """Somebody who walks along and looks through the camera."""
+    """Return a take of a person who walks and looks through the camera."""
     rng = np.random.default_rng(12)
     pace = 1.75 + 0.08 * _wander(rng, 0.1, 0.8, 1.0)
     step = 2.0 * np.pi * np.cumsum(pace) / _RATE_HZ
@@ -68,7 +68,7 @@ def _walking() -> dict[str, Array]:
 
 
 def _boat() -> dict[str, Array]:
-    """Somebody who sits in a small boat that crosses its own wake."""
+    """Return a take of a person in a small boat that crosses its own wake."""
     rng = np.random.default_rng(13)
     swell, chop = _wander(rng, 0.28, 0.12, 1.0), _wander(rng, 0.9, 0.15, 1.0)
     late = np.roll(swell, 12)

@@ -15,7 +15,7 @@ __all__ = ["BOUNCES_S", "FOOT_M", "HITS_S", "SET_ID", "TOP_M", "fall_deg", "piec
 
 SET_ID = "saltmarsh-deck"
 _SEED = 88
-# Where the mast stands, how tall it is, when it lets go, and how far it leans then.
+# Position and height of the mast, the frame of its release, and its angle then.
 FOOT_M, TOP_M = (2.6, 0.0, -7.5), 7.2
 _GOES_S, _LEAN_DEG, _GRAVITY = 0.6, 7.0, 9.81
 _FLAT_DEG, _BOUNCE = 88.0, 0.22
@@ -52,7 +52,7 @@ BOUNCES_S = _LANDINGS[1:]
 
 
 def fall_deg(times: Array) -> Array:
-    """How far the mast has fallen, from upright. (F,)."""
+    """Return the angle of the falling mast, from upright. (F,)."""
     return np.interp(times, _TIMES, _ANGLES)
 
 
@@ -77,7 +77,7 @@ def pieces() -> list[Piece]:
 
 
 def _hop(times: Array, height_m: float) -> Array:
-    """What stands on the deck jumps when it is struck. (F, 3)."""
+    """Return the jump of objects on the deck after a strike. (F, 3)."""
     since = np.clip(times - HITS_S, 0.0, None)
     up = np.clip(height_m * 4.0 * (since / 0.24) * (1.0 - since / 0.24), 0.0, None) * (since > 0.0)
     return np.stack([np.zeros_like(up), up, np.zeros_like(up)], axis=1)

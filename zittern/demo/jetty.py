@@ -1,7 +1,7 @@
 """The set `saltmarsh-jetty`: a plank jetty towards a tide station, with posts, ropes, reeds, a signal mast, hills and
 sky.
 
-The deck lies at y = 0 and runs along -Z; the water is at y = -0.9.
+The deck is at y = 0 and runs along -Z; the water is at y = -0.9.
 """
 
 from __future__ import annotations
@@ -131,7 +131,7 @@ def _post_places() -> list[tuple[float, float]]:
 
 
 def _post_top(x: float, z: float) -> Array:
-    """Where the rope is tied: posts lean and differ, each always the same way."""
+    """Return the top of the post that holds the rope: posts lean by fixed random angles."""
     lean = np.sin(12.9898 * x + 78.233 * z)
     return np.array([x + 0.05 * lean, 1.0 + 0.1 * np.sin(3.1 * z + x), z + 0.04 * np.cos(5.0 * z)])
 
@@ -185,7 +185,7 @@ def _reeds(rng: np.random.Generator) -> Mesh:
 
 
 def flag(width: float, height: float, colour: Colour, x: float, y: float) -> Mesh:
-    """A stiff flag about a place beside a mast, metres."""
+    """Return a stiff flag at a position next to a mast, meters."""
     return box((width, height, 0.03), colour).turned(pan=12).moved((x, y, 0.0))
 
 

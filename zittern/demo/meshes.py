@@ -65,7 +65,7 @@ def _quads(corners: Array) -> Array:
 
 
 def box(size: tuple[float, float, float], colour: Colour, faces: str = "+x-x+y-y+z-z") -> Mesh:
-    """A box about the origin; `faces` may leave out sides that nobody sees."""
+    """Return a box about the origin; `faces` may omit hidden sides."""
     x, y, z = (np.array(size) / 2.0).tolist()
     quads = np.array(
         [

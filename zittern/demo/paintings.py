@@ -88,7 +88,7 @@ def outer_swell() -> Image.Image:
 
 
 def posts() -> Image.Image:
-    """What the surge has left of a landing stage."""
+    """Remains of a landing stage after the surge."""
     x, up = _grid()
     colour, cover = np.full((HEIGHT_PX, WIDTH_PX, 3), (58.0, 44.0, 32.0)), np.zeros((HEIGHT_PX, WIDTH_PX))
     rng = np.random.default_rng(41)
@@ -133,7 +133,7 @@ def reeds() -> Image.Image:
     return _painted(colour, cover)
 
 
-# From the nearest to the rearmost: name, how it is painted, how far away it hangs (m), overscan (%).
+# From the nearest to the rearmost: name, painter, distance (m), overscan (%).
 PAINTINGS: dict[str, tuple[Callable[[], Image.Image], float, float]] = {
     "Reeds": (reeds, 2.2, 40.0),
     "Near swell": (near_swell, 5.0, 40.0),

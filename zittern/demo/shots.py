@@ -56,8 +56,8 @@ def jetty_walk() -> Shot:
 
 
 def jetty_walk_handheld() -> Shot:
-    """The same move on a shoulder, in step with the courier: the steps come through the shoulder, the hands add a
-    little of their own.
+    """The same move on a shoulder, in step with the courier: the steps act through the shoulder, and the hands add a
+    little.
     """
     shot = jetty_walk().replace(name="Jetty walk, handheld")
     steps = {"follows": "a cadence", "cadence_hz": STEP_HZ, "uneven": 0.35}
@@ -84,7 +84,7 @@ def jetty_walk_handheld() -> Shot:
 
 
 def lamp_close() -> Shot:
-    """A long lens on a lamp, held by somebody who stands and breathes; a loop."""
+    """A long lens on a lamp, hand-held, with breathing; a loop."""
     camera = Mount(id="camera", name="Camera", x_m=fixed(0.5), y_m=fixed(1.5), z_m=fixed(-0.4))
     shot = new_shot(
         "Lamp close",
@@ -111,8 +111,8 @@ def lamp_close() -> Shot:
 
 
 def signal_run() -> Shot:
-    """To the signal in a hurry: brisk steps whole shot, breath and panic on lanes of their own; one dial drives how
-    much of each there is. A second variant tries one body that goes from a stand to a run, a blend.
+    """To the signal in a hurry: brisk steps over the whole shot, breath and panic on separate lanes; one dial drives
+    their amounts. A second variant tries one body that goes from a stand to a run, a blend.
     """
     walk = jetty_walk()
     camera = walk.mounts[0].replace(
@@ -177,7 +177,7 @@ def _one_body(shot: Shot) -> Shot:
 
 
 def sled_run() -> Shot:
-    """Over the ripples of the sand towards the sled, and quiet once it is close: one preset gives way to another."""
+    """Over the ripples of the sand towards the sled, and quiet near it: one preset cross-fades to another."""
     frames = np.array([1.0, 36.0, 72.0, 108.0, 168.0])
     x, z = np.array([-8.0, -4.6, -1.6, 0.4, 1.3]), np.array([-24.0, -20.2, -16.6, -13.9, -12.9])
     height = dunes.height_m(x, z) + np.array([1.3, 1.3, 1.25, 1.15, 1.1])
@@ -342,8 +342,8 @@ def _courier_subject() -> Subject:
 
 
 def surge_plates() -> Shot:
-    """Painted plates in depth, a storm surge: the camera pushes in slowly from a boat that heaves. The sky is hung with
-    too little overscan on purpose: its edge shows, and the check tells how little would mend it.
+    """Painted plates in depth, a storm surge: the camera pushes in slowly from a boat that heaves. The sky has too
+    little overscan on purpose: its edge shows, and the check reports the smallest repair.
     """
     camera = Mount(
         id="camera",

@@ -12,11 +12,11 @@ gltf_motion   animated nodes sampled at any time
 gltf_read     a camera anywhere in a node tree -> move
 gltf_write    a shot -> glTF/GLB: mounts, layers and lens as nested nodes
 reader_process  readers that are not our code, each in a process with limits
-cut_reader    an OpenTimelineIO document as plain JSON, in a process of its own
+cut_reader    an OpenTimelineIO document as plain JSON, in a separate process
 cut_list      cut lists: what a cut shows of a shot
-picture_reader  a picture decoded, in a process of its own
+picture_reader  decoding of a picture, in a separate process
 picture_file  pictures for plates
-movie_writer  frames encoded, in a process of its own
+movie_writer  encoding of frames, in a separate process
 movie_file    movies: frames handed to the encoder
 set_meshes    the triangles of a set, piece by piece
 set_file      a set: its objects, and one of them as the subject

@@ -2,7 +2,7 @@
 with `shift_x_percent,shift_y_percent` after these, of picture width and height, and with `k1,k2` of the distortion.
 
 Reading takes the columns in any order. Its rate is the slope of `frame` over `time_s`, its first frame that of the
-first row. Without `frame` it starts at its time 0; without `time_s` it counts in frames of any rate. Missing angles are
+first row. Without `frame` it starts at its time 0; without `time_s` rows are frames of any rate. Missing angles are
 0, a missing focal length is the shot's own. A UTF-8 byte-order mark is accepted, as spreadsheets write one.
 """
 
@@ -41,12 +41,12 @@ def write(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -
 
 
 def write_with_shifts(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:
-    """The same at frames (F,), with the shift of the film back in two columns more."""
+    """Write the path at frames (F,), with two more columns for the shift of the film back."""
     _write(shot, parts, file, (*COLUMNS, *SHIFTS))
 
 
 def write_with_lens(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:
-    """The same at frames (F,), with the shift of the film back and the distortion in four columns more."""
+    """Write the path at frames (F,), with four more columns for the shift of the film back and the distortion."""
     _write(shot, parts, file, (*COLUMNS, *SHIFTS, *DISTORTION))
 
 

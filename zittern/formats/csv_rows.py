@@ -1,5 +1,4 @@
-"""THE reader of CSV, whatever is in it: text, header, rows with the line that each stands in, cells as numbers.
-Everything that is wrong says where.
+"""THE reader of CSV: text, header, rows with their line numbers, cells as numbers. Every error states its position.
 
 Comma separated UTF-8; a byte-order mark is allowed, as spreadsheets write one. Rows without anything in them are left
 out, columns come in any order.
@@ -36,9 +35,9 @@ class CsvRows:
 
     @classmethod
     def of(cls, data: bytes, columns: Sequence[str], most: int, what: str = "rows") -> CsvRows:
-        """columns: all that there may be, for what is said of a header that lacks some. Raises FormatError."""
+        """columns: all possible ones, for the message about a header that lacks some. Raises FormatError."""
         _check(data, columns)
-        # As it is read: a text that is held to be read from takes four times the memory of its file.
+        # Read incrementally: a complete text would take four times the memory of its file.
         reader = csv.reader(io.TextIOWrapper(io.BytesIO(data), "utf-8-sig", newline=""))
         try:
             names = tuple(name.strip().lower() for name in next(reader, []))
@@ -91,7 +90,9 @@ class CsvRows:
             raise FormatError("there are no rows under the header", "line 2")
 
     def by_name(self) -> Iterator[tuple[int, dict[str, str]]]:
-        """The same with cells by name. Raises FormatError for rows that have more or fewer cells than the header."""
+        """Return the rows with cells by name. Raises FormatError for rows that have more or fewer cells than the
+        header.
+        """
         for line, row in self:
             if len(row) != len(self.names):
                 raise FormatError(
@@ -124,7 +125,7 @@ def number_in(text: str, line: int, column: str, least: float = -math.inf, most:
     """A cell as a finite number within limits. Raises FormatError."""
     where = f"line {line}, column {column}"
     try:
-        value = float(text.replace("_", "?"))  # Python's own writing of large numbers is nobody's in a file
+        value = float(text.replace("_", "?"))  # Python's underscores in numbers are not valid in files
     except ValueError as error:
         raise FormatError(f"a number is expected, got {text[:_SHOWN]!r}", where) from error
     if not math.isfinite(value):

@@ -30,7 +30,7 @@ class _Times:
 
 def conforming(data: bytes, shot: Shot, names: tuple[str, ...], handles: int = 0) -> ConformToCut:
     """The command that brings a shot to what its clip in a cut shows. names: what the shot goes by in cuts. Raises
-    FormatError where there is no such clip, or it cannot be done, and says why.
+    FormatError for a missing clip, or with the reason why it cannot be read.
     """
     items = _read(data)
     wanted = set(map(_plain, names))

@@ -51,7 +51,7 @@ def _items(otio: Any, parent: Any, above: tuple[str, ...]) -> Any:
 
 
 def _clip(otio: Any, clip: Any, beside: list[Any], above: tuple[str, ...]) -> dict[str, Any]:
-    """What a clip says. beside: its neighbours."""
+    """Return the description of a clip. beside: its neighbors."""
     media = clip.media_reference
     missing = media is None or isinstance(media, otio.schema.MissingReference)
     available = None if missing else media.available_range

@@ -1,4 +1,4 @@
-"""Bytes from disk, with limits. Sidecar files must lie in the file's own folder."""
+"""Bytes from disk, with limits. Sidecar files must be in the file's own folder."""
 
 from __future__ import annotations
 
@@ -38,7 +38,7 @@ def spool_beside(file: IO[bytes]) -> IO[bytes]:
 
 
 def no_sidecars(uri: str, where: str) -> bytes:
-    """For uploads: nothing lies beside them."""
+    """For uploads: sidecar files are not available."""
     raise FormatError(f"the data is in another file ({uri[:80]}); save as GLB, or as glTF with embedded data", where)
 
 

@@ -1,4 +1,4 @@
-"""A glTF file with its buffers: the GLB container, data beside and embedded, the values of accessors."""
+"""A glTF file with its buffers: the GLB container, external and embedded data, the values of accessors."""
 
 from __future__ import annotations
 
@@ -57,7 +57,7 @@ class Gltf:
         return self._buffers[index]
 
     def load_buffers(self) -> None:
-        """All buffers, so that a cut-off or misplaced one is told at once. Raises FormatError."""
+        """Load all buffers, so that a truncated or missing one is reported immediately. Raises FormatError."""
         for index in range(len(self.json.buffers)):
             self.buffer(index)
 
@@ -80,7 +80,7 @@ class Gltf:
 
 
 def load(data: bytes, sidecars: Sidecars) -> Gltf:
-    """Reads .gltf or .glb, told apart by content. Raises FormatError with the place of the fault."""
+    """Read .gltf or .glb, detected by content. Raises FormatError with the place of the fault."""
     if not data:
         raise FormatError("the file is empty")
     binary: bytes | None = None
@@ -153,13 +153,13 @@ def whole_numbers(gltf: Gltf, index: int, where: str) -> IntArray:
 
 def _raw(gltf: Gltf, accessor: Accessor, where: str) -> Array:
     dtype, divisor = _COMPONENTS[accessor.componentType]
-    with np.errstate(invalid="ignore"):  # what is not finite is told by whoever asks
+    with np.errstate(invalid="ignore"):  # callers report values that are not finite
         values = _rows(gltf, accessor, dtype, where).astype(np.float64)
     return np.asarray(np.maximum(values / divisor, -1.0) if divisor != 1.0 else values)
 
 
 def _rows(gltf: Gltf, accessor: Accessor, dtype: type, where: str) -> np.ndarray:
-    """Values as they lie in the buffer. (N, columns)."""
+    """Return values as stored in the buffer. (N, columns)."""
     columns = _WIDTHS[accessor.type]
     if accessor.bufferView is None:
         return np.zeros((accessor.count, columns), dtype)
@@ -229,7 +229,7 @@ def _parents(nodes: tuple[Node, ...]) -> dict[int, int]:
                     f"node {child} has two parents; a node tree has no loops and no sharing", f"nodes[{i}].children"
                 )
             parent[child] = i
-    # Every node has one parent at most, so what cannot be reached from a root is a loop.
+    # Every node has up to one parent, so an unreachable node is in a cycle.
     reached = [i for i in range(len(nodes)) if i not in parent]
     for i in reached:
         reached.extend(nodes[i].children)

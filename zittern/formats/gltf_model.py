@@ -1,5 +1,5 @@
-"""The parts of glTF 2.0 that carry cameras and their motion: what is read is checked against this, what is written is
-made of it.
+"""The parts of glTF 2.0 that describe cameras and their motion: input is validated against them, output consists of
+them.
 
 Khronos glTF 2.0 specification (ISO/IEC 12113:2022), with its own names. Meshes, materials and all else are passed over.
 """
@@ -18,13 +18,13 @@ __all__ = [
     "BufferView", "Camera", "Channel", "Document", "Mesh", "Node", "Perspective", "Sampler", "Scene", "Target",
 ]  # fmt: skip
 
-# Of the binary container: its first word, and the names of its chunks.
+# Constants of the binary container: its magic number, and the types of its chunks.
 GLB_MAGIC, JSON_CHUNK, BINARY_CHUNK = 0x46546C67, 0x4E4F534A, 0x004E4942
 # The component type of 32-bit floats.
 FLOAT = 5126
 # Channels that drive any value of the file, here the field of view.
 POINTER = "KHR_animation_pointer"
-# Where our own exports keep what glTF has no field for.
+# Extras of exported files for data without a glTF field.
 EXTRAS = "zittern"
 _MOST_ITEMS = 200_000
 
@@ -130,7 +130,7 @@ class Scene(_Part):
 
 
 class Document(_Part):
-    """All that is read and written of a file, in the standard's own names."""
+    """The supported parts of a file, with the names of the standard."""
 
     asset: Asset
     scene: Index | None = None
@@ -146,5 +146,5 @@ class Document(_Part):
     extensionsRequired: tuple[str, ...] = ()
 
     def written(self) -> bytes:
-        """As JSON; what was not set is left out."""
+        """Return the JSON text; fields without a value are omitted."""
         return self.model_dump_json(exclude_unset=True).encode()

@@ -19,7 +19,7 @@ from zittern.formats.gltf_model import POINTER, Sampler
 __all__ = ["Track", "local_matrices", "still_matrices", "tracks_of", "world_matrices", "yfov_track"]
 
 _WIDTH = {"translation": "VEC3", "rotation": "VEC4", "scale": "VEC3", "yfov": "SCALAR"}
-# Poses of moving nodes that are worked out for one path: about two seconds of work.
+# Maximum number of poses of moving nodes for one path: about two seconds of work.
 _MOST_POSES = 4_000_000
 # A quaternion shorter than this has no direction.
 _LEAST_ROTATION = 1e-9
@@ -125,7 +125,7 @@ def world_matrices(gltf: Gltf, chain: Sequence[int], tracks: dict[tuple[int, str
 
 
 def still_matrices(gltf: Gltf, nodes: Sequence[int]) -> Array:
-    """tf_parent_node of nodes that stand still, all at once. (N, 4, 4)."""
+    """Return tf_parent_node of all static nodes together. (N, 4, 4)."""
     models = [gltf.json.nodes[node] for node in nodes]
     out = np.tile(np.eye(4), (len(nodes), 1, 1))
     quats = np.array([model.rotation for model in models], dtype=np.float64).reshape(-1, 4)

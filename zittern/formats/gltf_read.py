@@ -20,7 +20,7 @@ from zittern.formats.paths import Imported, PathFile, PathPart, PathSamples, sam
 
 __all__ = ["read"]
 
-# Of required extensions, the ones that do not change where a camera is.
+# Required extensions that do not affect the pose of a camera.
 _HARMLESS = {
     "KHR_animation_pointer", "KHR_materials_unlit", "KHR_texture_transform", "KHR_lights_punctual",
     "KHR_mesh_quantization", "EXT_texture_webp",
@@ -105,7 +105,7 @@ def _imported(gltf: Gltf, node: int, name: str, fps: Fps) -> Imported:
 def _parts(
     gltf: Gltf, nodes: list[int], tracks: dict[tuple[int, str], gltf_motion.Track], times_s: Array
 ) -> tuple[PathPart, ...]:
-    """The mounts and layers of a rig of ours, from the ground on; nothing where a node is none of it."""
+    """Return the mounts and layers of an exported rig, from the ground on; None for other nodes."""
     found = []
     for node in nodes:
         model = gltf.json.nodes[node]

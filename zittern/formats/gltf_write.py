@@ -3,7 +3,8 @@
 Layers of one place add in axis space, but nested nodes multiply. So the node of layer k carries
 inverse(offset of layers 1..k-1) x (offset of layers 1..k): the chain of nodes multiplies to exactly the sum.
 
-Motion comes in parts and goes to a file beside; only then is it known which channels move at all. Memory does not grow
+Motion arrives in parts and is written to a temporary file; only at the end it is known which channels move. Memory does
+not grow
 with the shot.
 """
 
@@ -102,7 +103,7 @@ def write_gltf(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[byte
 
 @dataclass
 class _Track:
-    """One property of one node over all parts, as float32 in the spool: where its parts lie, and how far it varies."""
+    """One property of one node over all parts, as float32 in the spool: the offsets of its parts, and its range."""
 
     node: str
     path: str
@@ -280,7 +281,7 @@ def _document(shot: Shot, tracks: list[_Track], uri: str | None = None) -> tuple
 
 
 def _camera(shot: Shot, yfov: float, focal_mm: float, told: dict[str, int]) -> Camera:
-    """told: where the samples are of what the format has no place for."""
+    """told: offset of the samples of data without a glTF field."""
     picture = shot.picture
     lens = Perspective(aspectRatio=picture.width_px / picture.height_px, yfov=yfov, znear=_NEAR_M, zfar=_FAR_M)
     ours = {"sensor_mm": shot.sensor_mm, "focal_mm": focal_mm, "width_px": picture.width_px, **told}

@@ -1,4 +1,4 @@
-"""Movies: frames handed to an encoder in a process of its own, one after another, never more than it takes."""
+"""Movies: frames for an encoder in a separate process, in order, with back pressure."""
 
 from __future__ import annotations
 
@@ -38,7 +38,7 @@ MOVIES: dict[MovieFormat, MovieKind] = {
 
 
 class Encoder:
-    """Takes raw RGBA frames from the lowest row up, and makes a file of them. Not to be used by two threads at once."""
+    """Takes raw RGBA frames from the lowest row up, and makes a file of them. Not thread-safe."""
 
     def __init__(
         self, path: Path, format_: MovieFormat, size_px: tuple[int, int], fps: Fps, quality: str, stem: str, first: int
@@ -69,7 +69,7 @@ class Encoder:
         self._write(frame)
 
     def finish(self) -> int:
-        """How many frames the finished file has. Raises FormatError, then nothing of it is left."""
+        """Return the number of frames in the finished file. Raises FormatError, then nothing of it is left."""
         assert self._process.stdin is not None
         try:
             self._process.stdin.close()
@@ -78,7 +78,7 @@ class Encoder:
         return self._answer()
 
     def kill(self) -> None:
-        """Ends at once; nothing is left."""
+        """End immediately and remove the file."""
         self._process.kill()
         self._end()
 
@@ -87,7 +87,7 @@ class Encoder:
         try:
             self._process.stdin.write(data)
             self._process.stdin.flush()
-        except (OSError, ValueError):  # the latter when somebody else has killed it just now
+        except (OSError, ValueError):  # the latter when another thread has just killed it
             raise self._fault() from None
 
     def _answer(self) -> int:

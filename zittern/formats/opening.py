@@ -1,5 +1,5 @@
-"""A new shot from a file of any format that can be imported: a camera path becomes its move, a shot's own document
-is opened as it is.
+"""A new shot from a file of any format that can be imported: a camera path becomes its move, a shot document is opened
+unchanged.
 """
 
 from __future__ import annotations

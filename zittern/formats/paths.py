@@ -1,4 +1,4 @@
-"""A camera path as samples, and the keyed move made of it."""
+"""A camera path as samples, and the keyed move derived from it."""
 
 from __future__ import annotations
 

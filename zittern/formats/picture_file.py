@@ -24,8 +24,8 @@ class PictureFacts:
 
 
 def read_picture(data: bytes, name: str, shown: Path, thumb: Path, tiles: Path) -> PictureFacts:
-    """What a picture is; what is drawn of it goes to one file, a small one to another, tiles to a third where it is
-    large. Raises FormatError with the name and why, and StoreFull.
+    """Return the properties of a picture; the display image is written to one file, a thumbnail to another, tiles of a
+    large one to a third. Raises FormatError with the name and why, and StoreFull.
     """
     if not data:
         raise FormatError("there is nothing in this file", name)

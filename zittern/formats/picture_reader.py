@@ -1,8 +1,8 @@
 """Run by itself, with limits: reads a picture from standard input, writes what is shown of it, and prints what it is as
 JSON. Its readers are not our code, and the file may come from anywhere.
 
-A picture larger than a tile is kept in tiles too: as it is, and half as large as long as that is more than one tile, so
-that of a large one only what somebody sees has to be drawn. A tile has a margin of what lies beside it, or its seams
+A picture larger than a tile is also stored as tiles: at full size, and at half sizes until one tile is enough, so
+that only the visible part of a large one is loaded. A tile has a margin of adjacent pixels, or its seams
 would show where it is drawn smaller.
 """
 
@@ -149,9 +149,7 @@ def _plain(picture: Any) -> Any:
 
 
 def _mask(picture: Any) -> str | None:
-    """Which of 64 × 64 cells are opaque all over, as bits in base64: nothing for all, an empty text for none at all of
-    the picture.
-    """
+    """Return which of 64 × 64 cells are fully opaque, as bits in base64: None for all, an empty text for none."""
     if picture.mode != "RGBA":
         return None
     import numpy as np
@@ -166,7 +164,7 @@ def _mask(picture: Any) -> str | None:
 
 
 def _cell_minimum(values: Any, edges: Any, axis: int) -> Any:
-    """The least of what lies in each cell, a part of a pixel too."""
+    """Return the minimum in each cell, including partially covered pixels."""
     import numpy as np
 
     first = np.minimum(np.floor(edges[:-1] + 1e-9).astype(int), values.shape[axis] - 1)

@@ -1,5 +1,5 @@
-"""Readers that are not our code, of files that may come from anywhere: each in a process of its own, with limits. It
-gets the file on standard input and answers in JSON, with {"fault": text} where it cannot.
+"""Third-party readers for files of unknown origin: each in a separate process, with limits. It gets the file on
+standard input and answers in JSON, with {"fault": text} where it cannot.
 """
 
 from __future__ import annotations
@@ -20,7 +20,9 @@ _ENVIRONMENT = {**os.environ, "OPENBLAS_NUM_THREADS": "1", "OMP_NUM_THREADS": "1
 
 
 def ask_reader(module: str, data: bytes, most_s: float, *arguments: str) -> dict[str, Any] | None:
-    """What a reader answers about a file; nothing where it was stopped, or fell. module: run as `python -m`."""
+    """Return the answer of a reader about a file; None if the process was killed or crashed. module: run as `python
+    -m`.
+    """
     command = [sys.executable, "-m", module, *arguments]
     try:
         done = subprocess.run(
@@ -39,5 +41,5 @@ def limit_myself(most_bytes: int, most_s: int) -> None:
 
 
 def one_line_fault(fault: Exception, most: int = 200) -> str:
-    """What a library says of a file, in one line."""
+    """Return the message of a library about a file, in one line."""
     return " ".join(str(fault).split())[:most]

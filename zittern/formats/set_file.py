@@ -24,7 +24,7 @@ __all__ = ["check_set", "objects", "point_in", "poses_from", "ride_on", "subject
 
 # An object of no size still has one as a subject.
 _LEAST_HEIGHT_M = 0.05
-# What moves by less than this stands still.
+# Objects that move by less than this are static.
 _STILL_M, _STILL_DEG = 1e-6, 1e-4
 
 
@@ -110,8 +110,8 @@ def poses_from(data: bytes, name: str, shot: Shot, frame: float, count: int) -> 
 
 
 def _object_poses(data: bytes, name: str, shot: Shot, frames: Array) -> tuple[Array, Array]:
-    """Where the middle of an object of a set is at some frames, (F, 3) metres in the world, and how it stands, (F,
-    3) degrees. Raises FormatError.
+    """Return the center of an object of a set at some frames, (F, 3) meters in the world, and its angles, (F, 3)
+    degrees. Raises FormatError.
     """
     gltf = gltf_file.load(data, no_sidecars)
     found = _found(gltf, name)
@@ -143,7 +143,7 @@ def _followed(gltf: Gltf, node: int, local_m: Array, title: str, shot: Shot) -> 
     world = gltf_motion.world_matrices(gltf, chain, tracks, shot.fps.seconds(frames, shot.first_frame))
     path = (world @ np.array([*local_m, 1.0]))[:, :3]
     low, high = _box_m(gltf, node)
-    # Of its box as it stands or lies in the world.
+    # Dimension of its bounding box in the world.
     height = float(np.abs(world[0, 1, :3]) @ (high - low))
     across = max(float(np.abs(world[0, axis, :3]) @ (high - low)) for axis in (0, 2))
     name = gltf.json.nodes[node].name or title

@@ -18,7 +18,7 @@ from zittern.formats.gltf_file import Gltf
 
 __all__ = ["MOST_TRIANGLES", "pieces_of"]
 
-# Of larger sets the pieces that come after this many triangles are not looked at.
+# Pieces of larger sets beyond this number of triangles are ignored.
 MOST_TRIANGLES = 300_000
 _TRIANGLES = 4
 

@@ -23,7 +23,7 @@ if TYPE_CHECKING:
 __all__ = ["FORMATS", "PLACES", "Format", "format_named", "format_of", "reader_of", "written"]
 
 Reader = Callable[["bytes", "Sidecars"], "PathFile"]
-# What, at which frames, its motion there in parts, where to.
+# Shot, frames, motion in parts, destination.
 Writer = Callable[["Shot", "Array", "Iterable[Motion]", "IO[bytes]"], None]
 
 
@@ -32,9 +32,9 @@ Kind = Literal["path", "shot", "preset", "take", "cues"]
 
 @dataclass(frozen=True, slots=True)
 class Format:
-    """A format. ending: of its files; kind: what is in them; carries: which of a shot comes along, for people. read: a
-    camera path from it; write: a shot to it; opens: a shot that is kept in it; marks: whether bytes with its ending are
-    of it, where formats share one.
+    """A format. ending: of its files; kind: their content; carries: the parts of a shot that it includes, for display.
+    read: a camera path from it; write: a shot to it; opens: a shot stored in it; marks: whether bytes with its ending
+    are of it, where formats share one.
     """
 
     name: str
@@ -83,8 +83,8 @@ def _begins_with_time(data: bytes) -> bool:
 
 
 _MOST_HEADER = 4096
-# Of rows with the same ending the first whose marks are found counts; camera paths come last, and say what is wrong
-# with what is none of these.
+# Of rows with the same ending the first with a match is used; camera paths are last, and report errors for files that
+# match none.
 FORMATS: tuple[Format, ...] = (
     Format(
         "glb",
@@ -170,7 +170,7 @@ FORMATS: tuple[Format, ...] = (
         marks=_begins_with_time,
     ),
 )
-# Where what is in a file is brought in, by its kind: said to somebody who tries it elsewhere.
+# Import command for each kind of content, for the message after an attempt elsewhere.
 PLACES: dict[Kind, str] = {
     "path": "import it as the move of a shot, or as a new shot",
     "shot": "open it on the projects page",
@@ -216,7 +216,9 @@ def written(name: str, shot: Shot, motion: Motion) -> bytes:
 
 
 def reader_of(filename: str, data: bytes | None = None) -> Reader:
-    """How to read a camera path from a file. Raises FormatError, which says where a file of another kind belongs."""
+    """Return the reader for a camera path in a file. Raises FormatError, which names the right place for a file of
+    another kind.
+    """
     found = format_of(filename, data)
     if found.read is None:
         known = ", ".join(each.ending for each in FORMATS if each.read)

@@ -4,16 +4,16 @@ faults      what the disk and SQLite refuse, in words
 tables      the tables
 engine      connection, WAL, migrations
 writers     the queue of writers of one process
-workspace   half-made files of one process
+workspace   temporary files of one process
 reserve     room kept back, so that things can be deleted on a full disk
 documents   documents packed for the database, with a cache by content
-cards       what the card of a shot shows, kept beside it
+cards       cached properties for the card of a shot
 revisions   edits, undo, redo, history: nothing acknowledged is lost
 tidy        history thinned on wish
 presets     the user's own presets, with undo
 seeds       the seed of a shot that is new: the only chance there is
 naming      names of projects and shots, and their slugs
-listing     projects and shots as they are listed
+listing     lists of projects and shots
 scribbles   scribbles packed for the database
 library     projects and shots
 takes       takes that ship

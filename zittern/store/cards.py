@@ -1,4 +1,4 @@
-"""What the card of a shot shows, kept beside the shot so that a shelf of shots decodes no document."""
+"""Properties of a shot for its card, cached with the shot so that a project list decodes no document."""
 
 from __future__ import annotations
 
@@ -52,5 +52,5 @@ def write_card(card: Card) -> str:
 
 
 def read_card(text: str) -> Card:
-    """What `write_card` wrote."""
+    """Return the card from the text of `write_card`."""
     return Card(**orjson.loads(text))

@@ -1,6 +1,6 @@
 """Documents packed for the database (JSON, deflated), and a small cache of unpacked ones by content.
 
-Samples of takes that stand in a document several times, as in its variants, are packed once: from the second time on
+Samples of takes that occur several times in a document, as in its variants, are packed once: later occurrences
 `"data":"*N"` names the N-th different ones. No samples begin like that, and no text of a document has quotes without a
 backslash before them.
 """
@@ -20,8 +20,8 @@ from zittern.store.cards import digest_of
 
 __all__ = ["Documents", "pack", "raw", "unpack"]
 
-# Of large documents even fast packing takes longer than saving them; level 1 is a quarter larger and four times as fast
-# as 6.
+# For large documents even fast compression is slower than saving; level 1 is a quarter larger and four times as fast as
+# 6.
 _LEVEL = 1
 # A document of this much JSON is far larger than any shot that can be edited; a packed one is read no further than
 # that.
@@ -71,7 +71,7 @@ def _once(text: bytes) -> bytes:
 
 
 def _each_time(text: bytes) -> bytes:
-    """The same with all of them in their places. Raises DocumentError where some are missing, or far too many."""
+    """Return the document with all of them restored. Raises DocumentError where some are missing, or far too many."""
     known: list[bytes] = []
     size = len(text)
 

@@ -17,12 +17,12 @@ __all__ = ["AT_ONCE", "HEAD", "READS", "open_engine"]
 HEAD = "0004"
 # Execution option of a connection that only reads.
 READS = "zittern_reads"
-# Execution option of a connection that writes what can as well be written another time: it waits for nobody.
+# Execution option of a connection for optional writes: it does not wait for a lock.
 AT_ONCE = "zittern_at_once"
 MIGRATIONS = Path(__file__).parent / "migrations"
-# How long a writer waits for one of another process before it says so.
+# Timeout of a writer that waits for another process.
 _PATIENCE_S = 10
-# As many as the server has threads: nobody waits for a connection.
+# One per server thread, so that no thread waits for a connection.
 _CONNECTIONS = 48
 
 
@@ -53,8 +53,7 @@ def _prepared(engine: Engine, foreign_keys: bool) -> Engine:
 
     @event.listens_for(engine, "begin")
     def _on_begin(connection: Any) -> None:
-        # A writer takes the lock before it reads, so that nobody can come between; a reader sees one state and waits
-        # for nobody.
+        # A writer locks before it reads, so that no other writer interferes; a reader has a snapshot and never waits.
         options = connection.get_execution_options()
         patience_s = 0 if options.get(AT_ONCE, False) else _PATIENCE_S
         connection.exec_driver_sql(f"PRAGMA busy_timeout={patience_s * 1000}")
@@ -64,8 +63,8 @@ def _prepared(engine: Engine, foreign_keys: bool) -> Engine:
 
 
 def _migrate(url: URL, data_dir: Path) -> None:
-    """Steps missing in the database, all of them or none. Tables that others refer to are made anew, so foreign keys
-    rest meanwhile.
+    """Steps missing in the database, all of them or none. Tables with references are rebuilt, so foreign keys are off
+    during a migration.
     """
     engine = _prepared(
         create_engine(url, connect_args={"timeout": _PATIENCE_S}, poolclass=NullPool), foreign_keys=False

@@ -1,4 +1,4 @@
-"""Faults of the disk and of SQLite in words that say what to do."""
+"""Messages for errors of the disk and of SQLite, with advice."""
 
 from __future__ import annotations
 
@@ -90,7 +90,7 @@ def faults_of(folder: Path) -> Iterator[None]:
 
 
 def disk_fault(folder: Path, error: OSError) -> StoreError:
-    """A fault of the disk, told for people."""
+    """Return the message for a disk error."""
     kind, text = _DISK.get(
         error.errno or 0,
         (StoreError, f"{{folder}} cannot be used: {error.strerror or error}; choose another with --data"),

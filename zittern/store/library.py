@@ -63,7 +63,7 @@ class Library:
         self.presets = PresetShelf(self._reading, self._writing)
 
     def close(self) -> None:
-        """Lets go of the database and of half-made files."""
+        """Close the database and remove temporary files."""
         self._engine.dispose()
         self.workspace.close()
 
@@ -78,7 +78,9 @@ class Library:
             yield connection
 
     def _remember(self, shot_id: str, **values: object) -> None:
-        """Keeps beside a shot what was made from its document, if nobody is writing just now: it can be made again."""
+        """Store derived values of a document with the shot, unless another writer is active: they can be
+        derived again.
+        """
         with faults_of(self.data_dir):
             self._writers.at_once(
                 lambda connection: connection.execute(update(ShotRow).where(ShotRow.id == shot_id).values(**values))
@@ -145,7 +147,7 @@ class Library:
         return sum(path.stat().st_size for path in self.data_dir.glob("zittern.db*"))
 
     def scribble(self, key: str) -> bytes:
-        """A shot's scribble, made and kept beside it when the kept one is of another document. Raises NotFound,
+        """Return a shot's scribble, computed and stored if the stored one is of another document. Raises NotFound,
         DocumentError.
         """
         with self._reading() as connection:
@@ -338,7 +340,7 @@ class Library:
             return revisions.history(connection, revisions.find_head(connection, key), before, most, named)
 
     def tidying(self, key: str, keep: int = tidy.KEEP) -> Tidying:
-        """What `tidy` would remove: old revisions without a name. Raises NotFound."""
+        """Return what `tidy` would remove: old revisions without a name. Raises NotFound."""
         with self._reading() as connection:
             return tidy.plan(connection, revisions.find_head(connection, key), keep)
 

@@ -1,4 +1,4 @@
-"""Projects and shots as they are listed."""
+"""Lists of projects and shots."""
 
 from __future__ import annotations
 
@@ -33,7 +33,7 @@ class Project:
 
 @dataclass(frozen=True, slots=True)
 class ShotEntry:
-    """A shot as listed. scribble: signed bytes, pan and tilt in turn; None when it has to be made anew first."""
+    """A shot in a list. scribble: signed bytes, pan and tilt in turn; None when it must be computed first."""
 
     id: str
     slug: str

@@ -1,4 +1,4 @@
-"""Names of projects and shots, and the slugs that stand for them in addresses."""
+"""Names of projects and shots, and their slugs for addresses."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ def slug_of(name: str) -> str:
 
 
 def clean_name(name: str) -> str:
-    """A name as it is kept. Raises BadInput."""
+    """Return a name in its stored form. Raises BadInput."""
     cleaned = name.strip()
     if not cleaned or len(cleaned) > 120:
         raise BadInput("a name has 1 to 120 characters", "name")
@@ -29,6 +29,6 @@ def clean_name(name: str) -> str:
 
 
 def free_slug(connection: Connection, table: type[ProjectRow] | type[ShotRow], wanted: str) -> str:
-    """A slug that nobody has, the one wanted or with a number behind it."""
+    """Return a free slug, with a number appended if the requested one is taken."""
     taken = set(connection.scalars(select(table.slug).where(table.slug.startswith(wanted, autoescape=True))))
     return free_name(wanted, taken)

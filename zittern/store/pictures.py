@@ -19,13 +19,13 @@ __all__ = ["SHIPPED", "keep_picture", "picture_file", "picture_tile", "sweep"]
 # Pictures of the demo project.
 SHIPPED = Path(__file__).parent.parent / "demo" / "plates"
 _DIGEST = re.compile(r"^[0-9a-f]{64}$")
-# What nobody names goes when it is older than this: who has just added it may not have hung it yet.
+# Pictures without a reference are removed when they are older than this: a new one may not be used yet.
 _FRESH_S = 24 * 3600.0
 
 
 def keep_picture(data_dir: Path, data: bytes, shown: Path, thumb: Path, tiles: Path) -> str:
-    """Keeps what is drawn of a picture, a small one and its tiles if there are any, made beside; the digest of its
-    content. Raises StoreError.
+    """Store the display image of a picture, its thumbnail and its tiles; return the digest of its content. Raises
+    StoreError.
     """
     digest = hashlib.sha256(data).hexdigest()
     with faults_of(data_dir):
@@ -39,7 +39,7 @@ def keep_picture(data_dir: Path, data: bytes, shown: Path, thumb: Path, tiles: P
 
 
 def picture_file(data_dir: Path, digest: str, small: bool = False) -> Path:
-    """What is drawn of a picture. Raises NotFound."""
+    """Return the display image of a picture. Raises NotFound."""
     if _DIGEST.match(digest):
         for folder in (data_dir / "pictures", SHIPPED):
             path = folder / f"{digest}{'.small' if small else ''}.webp"
@@ -49,9 +49,7 @@ def picture_file(data_dir: Path, digest: str, small: bool = False) -> Path:
 
 
 def picture_tile(data_dir: Path, digest: str, name: str) -> bytes | None:
-    """What is kept of a large picture under a name (`index.json`, `LEVEL/COLUMN/ROW`); nothing where that is not
-    there.
-    """
+    """Return a stored part of a large picture by name (`index.json`, `LEVEL/COLUMN/ROW`); None if it is missing."""
     path = data_dir / "pictures" / f"{digest}.zip"
     if not _DIGEST.match(digest):
         return None
@@ -63,7 +61,7 @@ def picture_tile(data_dir: Path, digest: str, name: str) -> bytes | None:
 
 
 def sweep(data_dir: Path, named: Container[str]) -> int:
-    """Removes pictures that nobody names, unless they are new. How many files went."""
+    """Remove pictures without a reference, unless they are new. How many files went."""
     gone = 0
     with faults_of(data_dir):
         for path in sorted((data_dir / "pictures").glob("*.*")):

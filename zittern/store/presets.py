@@ -32,7 +32,9 @@ Door = Callable[[], AbstractContextManager[Connection]]
 
 @dataclass(frozen=True, slots=True)
 class KeptPreset:
-    """preset: None for one that cannot be read; `problem` then says why. content: names what it holds."""
+    """preset: None for one that cannot be read; `problem` then states the reason. content: fingerprint of the
+    preset.
+    """
 
     key: str
     preset: Preset | None
@@ -76,7 +78,7 @@ class PresetShelf:
             return _read_preset(key, _document(connection, key))
 
     def raw(self, key: str) -> str:
-        """One as it is stored, readable or not. Raises NotFound."""
+        """Return the stored text of a preset, even if it is unreadable. Raises NotFound."""
         if key in SHIPPED_BY_KEY:
             return write_preset(SHIPPED_BY_KEY[key])
         with self._reading() as connection:
@@ -226,7 +228,7 @@ def _step(connection: Connection, key: str, label: str, before: str | None, afte
 
 
 def _next_steps(connection: Connection) -> tuple[_Step | None, _Step | None]:
-    """What undo takes back, and what redo does again."""
+    """Return the labels of the next undo and redo."""
     columns = select(
         PresetStepRow.id, PresetStepRow.key, PresetStepRow.label, PresetStepRow.before, PresetStepRow.after
     )

@@ -17,7 +17,7 @@ _NAME = "reserve"
 
 
 class Reserve:
-    """A file of RESERVE_BYTES in the data folder that nobody reads. Several processes may share it."""
+    """An unused file of RESERVE_BYTES in the data folder. Several processes may share it."""
 
     def __init__(self, data_dir: Path, size_bytes: int = RESERVE_BYTES) -> None:
         self._path = data_dir / _NAME
@@ -41,7 +41,7 @@ class Reserve:
 
     @contextmanager
     def given(self) -> Iterator[None]:
-        """Its room may be used in here; afterwards it is laid by again if that is possible."""
+        """Release its space inside the context; afterwards it is reserved again if possible."""
         self._path.unlink(missing_ok=True)
         try:
             yield

@@ -36,8 +36,8 @@ _LABEL_LENGTH = 300
 
 @dataclass(frozen=True, slots=True)
 class State:
-    """A shot as it stands: document (seen through one of its variants), revision, what undo and redo would do, and of
-    an edit what it made, as addresses, and what people should hear of it.
+    """The state of a shot: document (through one of its variants), revision, labels of undo and redo, and after an edit
+    the addresses of added parts and its notice.
     """
 
     shot_id: str
@@ -58,18 +58,18 @@ class State:
         return self.document.variant
 
     def through(self, variant: str | None) -> State:
-        """The same through another variant, by id or name; as it is where none is named. Raises NotFound."""
+        """Return the state through another variant, by id or name; unchanged without a name. Raises NotFound."""
         return self if variant is None else replace(self, document=through_variant(self.document, variant))
 
     def through_what_is_left(self, variant: str | None) -> State:
-        """The same through another variant; through the main one where that is gone."""
+        """Return the state through another variant; through the main one if it was removed."""
         there = variant is not None and any(variant in (each.id, each.name) for each in self.document.variants)
         return self.through(variant if there else None)
 
 
 @dataclass(frozen=True, slots=True)
 class Head:
-    """Where a shot's history stands, its document still packed."""
+    """Head of a shot's history, with a packed document."""
 
     shot_id: str
     slug: str
@@ -122,8 +122,7 @@ class History:
     count: int
 
 
-# What every edit goes through is written as plain SQL: making and compiling expressions took five times as long as
-# running them.
+# Statements of every edit are plain SQL: building and compiling expressions took five times as long as running them.
 _HEAD = """
 SELECT shots.id, shots.slug, projects.name, projects.slug,
   head.id, head.parent_id, head.redo_id, head.label, following.label, head.document
@@ -135,7 +134,7 @@ _PRESENT = "SELECT head.id, head.label FROM shots JOIN revisions AS head ON head
 _INSERT = "INSERT INTO revisions (shot_id, parent_id, label, command, document, created_at) VALUES (?, ?, ?, ?, ?, ?)"
 _SET_REDO = "UPDATE revisions SET redo_id = ? WHERE id = ?"
 _SET_HEAD = "UPDATE shots SET head_id = ?, updated_at = ?, card = ?, card_of = ? WHERE id = ?"
-# As SQLAlchemy's DateTime keeps it.
+# Format of SQLAlchemy's DateTime.
 _TIME = "%Y-%m-%d %H:%M:%S.%f"
 
 
@@ -151,7 +150,7 @@ def find_head(connection: Connection, key: str) -> Head:
 def append(
     connection: Connection, shot_id: str, base: int | None, shot: Shot, packed: bytes, label: str, command: str | None
 ) -> int:
-    """Puts a document on top of revision `base`, the number of the new one. Raises Conflict when that is no longer
+    """Puts a document on top of revision `base`, the number of the new one. Raises Conflict when another revision is
     the head.
     """
     if base is not None:
@@ -192,7 +191,7 @@ def _check_head(connection: Connection, shot_id: str, base: int) -> None:
 
 
 def conflict(head: int, label: str, base: int) -> Conflict:
-    """Somebody else was first."""
+    """Return the error for a concurrent change."""
     return Conflict(
         f"this shot was changed elsewhere (“{label}”); your change was not applied",
         {"current_revision": head, "current_label": label, "base_revision": base},
@@ -234,7 +233,7 @@ def name_revision(connection: Connection, shot_id: str, slug: str, revision: int
 
 
 def history(connection: Connection, head: Head, before: int | None, most: int, named: bool) -> History:
-    """At most `most` revisions older than `before`, the newest first; those with a name alone on wish."""
+    """Return up to `most` revisions older than `before`, the newest first; optionally only named ones."""
     own = RevisionRow.shot_id == head.shot_id
     fields = (RevisionRow.id, RevisionRow.parent_id, RevisionRow.label, RevisionRow.name, RevisionRow.created_at)
     query = select(*fields).where(own).order_by(RevisionRow.id.desc()).limit(most + 1)

@@ -1,6 +1,6 @@
 """Sets that shots play in: GLB files shipped with the package, and those in the data folder.
 
-The id of an added set ends in a digest of its content, so that an id never stands for other bytes, whoever adds what at
+The id of an added set ends in a digest of its content, so that an id always identifies the same bytes, for any order of
 the same time.
 """
 
@@ -31,7 +31,7 @@ def set_ids(data_dir: Path) -> list[str]:
 
 
 def set_title(set_id: str) -> str:
-    """What people call a set: its id without the digest."""
+    """Return the title of a set: its id without the digest."""
     return _ADDED.sub("", set_id).replace("-", " ")
 
 

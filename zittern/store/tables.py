@@ -22,7 +22,7 @@ class Base(DeclarativeBase):
 
 
 class ProjectRow(Base):
-    """A project: a shelf of shots."""
+    """A project: a list of shots."""
 
     __tablename__ = "projects"
     __table_args__ = _NEVER_AGAIN
@@ -34,8 +34,8 @@ class ProjectRow(Base):
 
 
 class ShotRow(Base):
-    """A shot: where its history stands, and what its card shows. `card_of` and `scribble_of` name the packed document
-    that they were made from by its digest: when the head's is another, they are made anew.
+    """A shot: where its history stands, and what its card shows. `card_of` and `scribble_of` are digests of the packed
+    document that they were derived from: for another head, they are rebuilt.
     """
 
     __tablename__ = "shots"

@@ -1,4 +1,6 @@
-"""Thinning a shot's history on wish: old unnamed revisions go, what is left is linked up, the space is given back."""
+"""Thinning of a shot's history: old unnamed revisions are removed, the remaining ones are linked, the space is
+released.
+"""
 
 from __future__ import annotations
 
@@ -12,16 +14,16 @@ from zittern.store.tables import RevisionRow, ShotRow
 
 __all__ = ["KEEP", "Tidying", "batches", "give_back", "plan", "remove"]
 
-# How many of the newest revisions stay when nobody says otherwise.
+# Default number of newest revisions to keep.
 KEEP = 100
-# As many go in one transaction: others wait for no more than that.
+# Number of removals per transaction, which limits the wait of other writers.
 BATCH = 200
 _PAGES = 2000
 
 
 @dataclass(frozen=True, slots=True)
 class Tidying:
-    """What goes: how many revisions of how many, and their bytes as stored."""
+    """Amount to remove: number of revisions and their total, and their stored bytes."""
 
     slug: str
     revisions: int
@@ -42,8 +44,8 @@ def plan(connection: Connection, head: Head, keep: int) -> Tidying:
 
 
 def remove(connection: Connection, shot_id: str, ids: tuple[int, ...]) -> int:
-    """Takes revisions out of the tree; their children hang on the nearest that is left. How many went: the present
-    one never does.
+    """Remove revisions from the tree; their children are attached to the nearest remaining one. How many went: the
+    present one never does.
     """
     own = RevisionRow.shot_id == shot_id
     rows = connection.execute(
@@ -66,7 +68,7 @@ def remove(connection: Connection, shot_id: str, ids: tuple[int, ...]) -> int:
 
 
 def batches(ids: tuple[int, ...]) -> Iterator[tuple[int, ...]]:
-    """Ids in handfuls, the oldest first."""
+    """Yield ids in batches, the oldest first."""
     rising = tuple(sorted(ids))
     for start in range(0, len(rising), BATCH):
         yield rising[start : start + BATCH]

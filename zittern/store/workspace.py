@@ -1,4 +1,4 @@
-"""Half-made files of one process: a folder of its own under the data folder, locked while the process lives.
+"""Temporary files of one process: a separate folder in the data folder, locked while the process lives.
 
 Nothing half made ever stands where finished things are looked for. What a process that was killed left behind is
 removed by the next one.
@@ -35,11 +35,11 @@ class Workspace:
         self._making = threading.Lock()
 
     def new_path(self, ending: str) -> Path:
-        """A path that nobody has, for a file to be made. Raises StoreError."""
+        """Return an unused path for a new file. Raises StoreError."""
         return self._folder() / f"{secrets.token_hex(8)}{ending}"
 
     def _folder(self) -> Path:
-        """The folder, made when first needed, and again where somebody took it away."""
+        """Return the folder, created on first use, and again after it was removed."""
         with self._making, faults_of(self.data_dir):
             while self._own is None or self._lock is None or not _holds(self._lock, self._own):
                 if self._lock is not None:
@@ -53,8 +53,8 @@ class Workspace:
             return self._own
 
     def clean(self) -> int:
-        """Removes what processes that are gone left behind, also from the time when parts lay beside the sets. How
-        many things went.
+        """Remove temporary files of dead processes, also those of older versions next to the sets. How many things
+        went.
         """
         old = [
             *self.data_dir.glob("sets/*.part"),
@@ -78,7 +78,7 @@ class Workspace:
 
 
 def _holds(lock: IO[bytes], folder: Path) -> bool:
-    """Whether an open lock is the one that lies in a folder."""
+    """Return whether an open lock file is the one in a folder."""
     try:
         return os.path.samestat(os.fstat(lock.fileno()), (folder / _LOCK).stat())
     except OSError:

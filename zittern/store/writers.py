@@ -1,8 +1,7 @@
-"""The queue of writers of one process. SQLite has one writer at a time; whoever waits for it, waits here, and not for
-long.
+"""The queue of writers of one process. SQLite allows one writer at a time; writers wait here, with a timeout.
 
 A writer holds the queue's lock only while it writes. Where another process keeps the database locked, the lock is let
-go between two tries, so that nobody of this process waits behind somebody who waits himself.
+released between two attempts, so that no thread of this process waits behind a waiting one.
 """
 
 from __future__ import annotations
@@ -22,7 +21,7 @@ from zittern.store.engine import AT_ONCE
 
 __all__ = ["PATIENCE_S", "Writers", "waiting_since"]
 
-# How long a writer waits altogether, in line and for other processes, before it is told so.
+# Timeout of a writer, in the queue and for other processes together.
 PATIENCE_S = 8.0
 # Between two tries at a database that another process has locked.
 _FIRST_PAUSE_S, _MOST_PAUSE_S = 0.001, 0.05
@@ -70,7 +69,7 @@ class Writers:
             pause_s = min(2.0 * pause_s, _MOST_PAUSE_S)
 
     def at_once(self, write: Callable[[Connection], object]) -> None:
-        """Writes what can as well be written another time, unless somebody else is writing just now."""
+        """Run an optional write, unless another writer is active."""
         if not self._lock.acquire(blocking=False):
             return
         try:

@@ -1,4 +1,4 @@
-/** What is done with clips: for the board and for the command list alike. */
+/** Actions on clips, for the board and the command list. */
 import type { Command } from "../api/types";
 import { commit } from "../stores/editing";
 import { openShot } from "../stores/openShot";
@@ -6,7 +6,7 @@ import { selectMadeClip } from "../stores/selection";
 import { transport } from "../stores/transport";
 import { openPresetForm, view } from "../stores/view";
 
-/** How long a new clip is when no stretch is marked. */
+/** Default length of a new clip. */
 const FRESH_S = 2;
 
 /** A command on the selected clip; what it makes is selected. */

@@ -1,4 +1,4 @@
-/** What is done with cues: for the row, the board and the command list alike. */
+/** Actions on cues, for the row, the board and the command list. */
 import { client, sendForm, take } from "../api/client";
 import type { Command, State } from "../api/types";
 import { download } from "../shared/download";

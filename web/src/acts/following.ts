@@ -1,4 +1,4 @@
-/** What an operator or the hold on the framing follows. */
+/** Targets of an operator or the hold on the framing. */
 import { client, take } from "../api/client";
 import type { State } from "../api/types";
 import { commit, inTurn } from "../stores/editing";

@@ -1,4 +1,4 @@
-/** What is done with the mounts of the open shot. */
+/** Actions on the mounts of the open shot. */
 import { client, explain, Problem, take } from "../api/client";
 import type { Command, MountKind, ObjectPoses, Shot, State } from "../api/types";
 import { anglesOf } from "../shared/turns";
@@ -79,7 +79,7 @@ export function fitGlass(on: boolean): void {
   void commit({ type: "set_values", values: [{ at: "shot.glass", value: on ? {} : null }] });
 }
 
-/** Lets the mount ride along the path of the subject, as it is now. */
+/** Lets the mount ride along the present path of the subject. */
 export function rideOnSubject(mount: string): Promise<void> {
   return commit({ type: "ride_on_subject", mount });
 }

@@ -4,7 +4,7 @@ import { serverTables } from "../stores/serverTables";
 
 export type PinKey = { at: string; title: string; interp: string };
 
-/** Where on screen the operator wants the subject: keyed places are pins as well. */
+/** Framing targets of the operator: their keys are pins too. */
 function placesOf(shot: Shot, only: string | null): { at: string; title: string; param: Param }[] {
   return shot.mounts.flatMap(({ id, operator }) => {
     if (!operator || (only !== null && only !== id)) return [];
@@ -16,7 +16,7 @@ function placesOf(shot: Shot, only: string | null): { at: string; title: string;
   });
 }
 
-/** What was worked out for a document that has not changed since, by the mount that was asked for. */
+/** Cached result for an unchanged document, by the requested mount. */
 const KNOWN = new WeakMap<Shot, Map<string | null, Map<number, PinKey[]>>>();
 
 /** Frames with pins, each with the keys that stand there: of one mount, or of every one and of the focal length. */
@@ -30,7 +30,7 @@ export function pinTitles(shot: Shot, only: string | null = null): Map<number, P
 
 function gathered(shot: Shot, only: string | null): Map<number, PinKey[]> {
   const pins = new Map<number, PinKey[]>();
-  // Of a whole rig each says whose it is.
+  // For a whole rig, each has the name of its mount.
   const named = (mount: string, title: string) =>
     only === null && shot.mounts.length > 1 ? `${mount} ${title}` : title;
   const numbers = serverTables().forms.move.flatMap(({ field, title, group }) =>

@@ -9,13 +9,13 @@ import { openShot, stillOpen } from "../stores/openShot";
 import { stage } from "../stores/stage";
 import { type Overlays, overlaysOf } from "./movieStrip";
 
-/** Drawings that are asked for at once. */
+/** Number of drawings per request. */
 const CHUNK_DRAWINGS = 256;
 const MAX_CHUNK_FRAMES = 24;
 /** After a frame could not be sent it is tried again, this long. */
 const AGAIN_MS = 1000;
 const MAX_TRIES = 600;
-/** While a frame takes long, the server hears of this page so often. */
+/** Interval of heartbeats while a frame takes long. */
 const BEAT_MS = 15_000;
 
 const pathOf = (id: string) => ({ params: { path: { movie: id } } });
@@ -32,7 +32,7 @@ export async function startMovie(asked: MovieRequest): Promise<void> {
   void drawFrames(movie);
 }
 
-/** Goes on with a movie that was begun, from the frame where it stopped. */
+/** Continues a movie from its next frame. */
 export async function resumeMovie(id: string): Promise<void> {
   void drawFrames(await take<MovieState>(client.GET("/api/movies/{movie}", pathOf(id))));
 }
@@ -44,7 +44,7 @@ export async function cancelMovie(): Promise<void> {
   if (movie) await take<MovieState>(client.DELETE("/api/movies/{movie}", pathOf(movie.id)));
 }
 
-/** Whether a movie is still the one that is made. */
+/** Whether a movie is still the current one. */
 const isCurrent = ({ id }: Movie) => filming.getState().movie?.id === id;
 /** Movies that a loop of this page makes. */
 const looping = new Set<string>();
@@ -69,7 +69,7 @@ async function drawFrames(movie: Movie): Promise<void> {
   }
 }
 
-/** All frames; where its shot is left meanwhile it waits, and goes on in the scene that is there then. */
+/** All frames; when the shot is left it waits, and continues in the next scene. */
 async function makeAll(movie: Movie): Promise<void> {
   while (isCurrent(movie)) {
     const now = filming.getState().movie ?? movie;
@@ -87,7 +87,7 @@ async function makeAll(movie: Movie): Promise<void> {
   }
 }
 
-/** Who draws its frames, as soon as its shot is open and its set and its pictures are here; null when it is not wanted any more. */
+/** The renderer of its frames, once its shot is open and its set and pictures are loaded; null when it was canceled. */
 async function ready(movie: Movie): Promise<Frames | null> {
   while (isCurrent(movie)) {
     const frames = sceneIsHere(movie) ? framesOf(movie) : null;
@@ -107,7 +107,7 @@ function sceneIsHere({ shot }: Movie): boolean {
   return (ready || !set_id) && pictures && document.fonts.status === "loaded";
 }
 
-/** As many frames as can be made in this scene. */
+/** Draws as many frames as possible in this scene. */
 async function make(movie: Movie, frames: Frames, overlays: Overlays): Promise<void> {
   const here = stillOpen();
   const chunk = Math.max(1, Math.min(MAX_CHUNK_FRAMES, Math.floor(CHUNK_DRAWINGS / movie.draws.length)));
@@ -135,7 +135,7 @@ async function make(movie: Movie, frames: Frames, overlays: Overlays): Promise<v
       const { next } = await sendFrame(movie.id, n, bytes);
       filming.setState((each) => (each.movie?.id === movie.id ? { movie: { ...each.movie, next }, waits: null } : {}));
     });
-    // What goes wrong is heard of when it is waited for.
+    // Errors are handled when the result is awaited.
     sending.catch(() => undefined);
   }
   await sending;

@@ -1,4 +1,4 @@
-/** What is laid over a movie's frames: guides, names of several pictures, and the strip at their foot. */
+/** Overlays of a movie's frames: guides, names of several pictures, and the burn-in strip. */
 import { CanvasTexture, LinearFilter } from "three";
 import type { FrameOrder, Movie, Overlay } from "../stores/movie";
 import { openShot } from "../stores/openShot";
@@ -31,7 +31,7 @@ function sheet(x: number, y: number, width: number, height: number): Sheet {
 }
 
 export type Overlays = {
-  /** What is laid over a frame. */
+  /** Draws the overlay of a frame. */
   at: (n: number, order: FrameOrder, wave: Float32Array | null) => Overlay[];
   dispose: () => void;
 };
@@ -112,7 +112,7 @@ function drawStrip(
   context.fillRect(0, 0, width, height);
   const shot = openShot.getState().state?.document;
   const frame = movie.first_frame + n;
-  // Of several pictures each has its own name.
+  // Several pictures are labeled with their names.
   const titles = movie.regions.length === 1 ? [movie.regions[0]?.title] : [];
   const several = (shot?.variants.length ?? 1) > 1;
   const pose = order.rows("pose:0");
@@ -135,7 +135,7 @@ function drawStrip(
 
 type Size = { width: number; height: number };
 
-/** Of the type, of the margin, and of the part that text takes, px. */
+/** Sizes of the type, of the margin, and of the text area, px. */
 function sizesOf({ width, height }: Size) {
   const size = Math.max(10, Math.round(height * 0.24));
   return { size, margin: Math.round(size * 0.8), text: Math.min(width * 0.46, size * 24) };

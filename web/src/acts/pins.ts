@@ -1,4 +1,4 @@
-/** What is done with the keys of the move: of the selected pins, or of all when none is selected. */
+/** Actions on the keys of the move: of the selected pins, or of all without a selection. */
 import type { Command, Curve, Key, Shot } from "../api/types";
 import { commit } from "../stores/editing";
 import { openShot } from "../stores/openShot";
@@ -21,7 +21,7 @@ const pinned = (): Pinned => {
   return shot ? pinnedKeys(shot) : { keys: [], chosen: [], frames: [] };
 };
 
-/** How they run on. */
+/** Their interpolation. */
 export function runOn(interp: Key["interp"]): void {
   const { keys } = pinned();
   if (keys.length) void commit({ type: "set_interp", keys, interp });
@@ -46,7 +46,7 @@ export function stretch(factor: number): Promise<void> | undefined {
   return commit(command, { kept: () => selectPins(now.chosen.map(to), view.getState().pinsOf) });
 }
 
-/** How the move goes on before its first key or after its last. */
+/** Extension of the move before its first key or after its last. */
 export function extend(side: "before" | "after", how: Curve["after"]): void {
   const shot = openShot.getState().state?.document;
   if (!shot) return;

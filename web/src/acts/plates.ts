@@ -1,4 +1,4 @@
-/** What is done with plates: for the board, the Set view, the command list and dropped files alike. */
+/** Actions on plates, for the board, the Set view, the command list and dropped files. */
 import { sendForm } from "../api/client";
 import type { State } from "../api/types";
 import { commit, inTurn } from "../stores/editing";
@@ -11,7 +11,7 @@ import { view } from "../stores/view";
 const ENDINGS = /\.(png|jpe?g|webp)$/i;
 const USUAL_OVERSCAN = "10";
 
-/** What pictures are called for file dialogs. */
+/** File types of pictures for file dialogs. */
 export const PICTURE_FILES = "image/png,image/jpeg,image/webp";
 
 export const isPicture = ({ name, type }: File): boolean =>

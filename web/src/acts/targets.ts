@@ -1,4 +1,4 @@
-/** What somebody looks at, or where something happens, as people choose it. */
+/** Targets and positions as menus show them. */
 import type { Target } from "../api/types";
 
 /** `subject`, `point` (of each place its own), `mount:ID`, `object:NAME`. */
@@ -9,7 +9,7 @@ export type TargetRequest = { choice: Chosen; other: Chosen | null };
 
 type Plain = { kind: "subject" } | { kind: "mount"; mount: string };
 
-/** Where an object of the set goes only the server knows; all else is known here. */
+/** Paths of set objects are known only by the server; all others are known here. */
 export type Found = { target: Target } | { objects: string[]; between: Plain | null };
 
 const OBJECT = "object:";

@@ -1,4 +1,4 @@
-/** What is done with variants: for the menu, the dialog, the boards and the command list alike. */
+/** Actions on variants, for the menu, the dialog, the boards and the command list. */
 import type { State } from "../api/types";
 import { commit, showVariant } from "../stores/editing";
 import { openShot } from "../stores/openShot";

@@ -1,9 +1,9 @@
-/** A state told by what differs from one that the page has: parts that are as they were stay the same objects. */
+/** A state as differences from one that the page has: unchanged parts stay the same objects. */
 import { take } from "./client";
 import { envelope } from "./envelope";
 import type { Changes, Clip, Lane, Shot, State } from "./types";
 
-/** In a list of parts, one that is as it was, by its key. */
+/** An unchanged part in a list, by its key. */
 type Same = { same: string };
 type Parts<T> = (T | Same)[];
 type ToldClip = Omit<Clip, "layers"> & { layers: Parts<Clip["layers"][number]> };
@@ -16,7 +16,7 @@ type ToldShot = Partial<Omit<Shot, "mounts" | "dials" | "cues" | "variants" | "l
   lanes?: Parts<ToldLane>;
 };
 
-/** Headers that say which revision the page has, and of which variant. */
+/** Headers with the revision and the variant that the page has. */
 export function having(state: State): { headers: Record<string, string> } {
   return { headers: { "zittern-have": String(state.revision), ...envelope(state.variant) } };
 }

@@ -21,7 +21,7 @@ client.use({
 export class Problem extends Error {
   readonly status: number;
   readonly where: string;
-  /** The same for people, where it has a name. */
+  /** The title, for values with a name. */
   readonly place: string;
   readonly details: Record<string, unknown>;
 
@@ -35,26 +35,26 @@ export class Problem extends Error {
   }
 }
 
-/** What to say of an answer that says nothing itself, such as a page of something between here and the server. */
+/** Message for an answer without one, such as a page from a proxy. */
 function unsaid(status: number): string {
   if (status === 0) return "the server did not answer; is it still running?";
   return `the server failed (${status}) without a reason; the previous view is kept. Try again`;
 }
 
-/** What to say where no answer came at all. */
+/** Message for a missing answer. */
 export function unanswered(error: unknown): Problem {
   if (!(error instanceof DOMException && error.name === "TimeoutError")) return new Problem(0, {});
   return new Problem(0, { detail: `the server has not answered for ${MAX_WAIT_MS / 60_000} minutes; try again` });
 }
 
-/** What went wrong, and where, in a line. */
+/** The error and its position, in one line. */
 export function explain(error: unknown): string {
   if (!(error instanceof Problem)) return error instanceof Error ? error.message : String(error);
   if (error.place) return `${error.place}: ${error.message}`;
   return error.where ? `${error.message} (${error.where})` : error.message;
 }
 
-/** What a call answered, or a Problem thrown. T is the schema's own type: openapi-fetch widens its tuples to arrays. */
+/** The answer of a call; throws a Problem. T is the schema's own type: openapi-fetch widens its tuples to arrays. */
 export async function take<T>(call: Promise<{ data?: unknown; error?: unknown; response: Response }>): Promise<T> {
   let answer: { data?: unknown; error?: unknown; response: Response };
   try {

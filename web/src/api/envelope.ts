@@ -1,4 +1,4 @@
-/** What every request about a shot says beside its content: the variant that it is about. */
+/** Headers of every request about a shot: its variant. */
 export const VARIANT = "zittern-variant";
 
 let shown: string | null = null;

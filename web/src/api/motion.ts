@@ -5,11 +5,11 @@ import { envelope } from "./envelope";
 import { readPacket } from "./packet";
 import type { Command, MotionHead, Readings } from "./types";
 
-/** `zittern bench --browser` reads these measures; the detail is what the server says of its own part. */
+/** `zittern bench --browser` reads these measures; the detail is the Server-Timing header. */
 const DECODED = "samples-decoded";
 
 export type MotionArray = { tag: string; columns: number; data: Float32Array };
-/** What is known of a shot's motion: arrays by name, readings with the tags of their layers. */
+/** Known motion of a shot: arrays by name, readings with the tags of their layers. */
 export type Known = { arrays: Map<string, MotionArray>; readings: Readings | null; layerTags: Map<string, string> };
 export type MotionData = { head: MotionHead; arrays: Map<string, MotionArray>; layerTags: Map<string, string> };
 
@@ -37,14 +37,14 @@ export function decodeMotion(packet: ArrayBuffer, before: Known): MotionData {
   };
 }
 
-/** Which frames are looked at, and the stretch that what is said of the whole holds for. */
+/** Frames in view, and the range for whole-shot values. */
 export type Look = {
   frame: number;
   revision: number | null;
   window: [number, number];
   loop: [number, number] | null;
   curves: string[];
-  /** Whether the document that is tried on is wanted as well. */
+  /** Whether the document with the commands is requested too. */
   told: boolean;
   /** Another variant than the one shown; null for the main one. */
   variant?: string | null;

@@ -4,7 +4,7 @@ import { readPacket } from "./packet";
 import type { MovieState } from "./types";
 
 type Rows = { data: Float32Array; columns: number };
-/** What is drawn for some frames from one on, in so many drawings, by name; the shot's frames in `at`. */
+/** Drawings of some frames from one on, by name; the shot's frames in `at`. */
 export type Moments = { first: number; count: number; at: Float64Array; arrays: Map<string, Rows> };
 
 type Head = { rows: number; arrays: { name: string; columns: number; rows: number; offset: number }[] };
@@ -15,7 +15,7 @@ export async function fetchMoments(movie: string, first: number, count: number):
   return momentsOf(await take<ArrayBuffer>(call), first);
 }
 
-/** What is drawn for one frame of a shot while the shutter is open. */
+/** Drawings of one frame of a shot while the shutter is open. */
 export async function fetchStill(shot: string, frame: number, subframes: number): Promise<Moments> {
   const params = { path: { shot } };
   const body = { frame, subframes, shutter_deg: 180 };

@@ -1,4 +1,4 @@
-/** The states that a number may be in. Nothing else on the page tells them apart. */
+/** The states that a number may be in. Other modules do not distinguish them. */
 import type { Curve, Formula, Key, Param } from "./types";
 
 const NO_KEYS: Key[] = [];
@@ -13,7 +13,7 @@ export function curveOf(param: Param): Curve | null {
   return param.state === "keyed" ? param.curve : null;
 }
 
-/** Whether its value depends on the frame: it then has to be sampled by the server. */
+/** Whether its value depends on the frame and must be sampled by the server. */
 export function varies(param: Param): boolean {
   return param.state !== "fixed";
 }

@@ -15,7 +15,7 @@ export interface paths {
         put?: never;
         /**
          * Work Out
-         * @description The number that a text typed into a field stands for, in the field's own unit.
+         * @description Parse a text typed into a field as a number in the unit of the field.
          */
         post: operations["work_out_api_arithmetic_post"];
         delete?: never;
@@ -35,7 +35,7 @@ export interface paths {
         put?: never;
         /**
          * Work Out Frame
-         * @description The frame of a shot that a text stands for: a frame, a time, the name of a cue; or so far on from a frame.
+         * @description Parse a text as a frame of a shot: a frame, a time, the name of a cue, or an offset from a frame.
          */
         post: operations["work_out_frame_api_arithmetic_frame_post"];
         delete?: never;
@@ -55,7 +55,7 @@ export interface paths {
         put?: never;
         /**
          * Work Out Many
-         * @description The same for many texts, as they are pasted; the first that is wrong ends it.
+         * @description Parse many pasted texts; the first error ends it.
          */
         post: operations["work_out_many_api_arithmetic_many_post"];
         delete?: never;
@@ -73,7 +73,7 @@ export interface paths {
         };
         /**
          * Get Export
-         * @description How far it is.
+         * @description Return its progress.
          */
         get: operations["get_export_api_exports__job__get"];
         put?: never;
@@ -119,7 +119,7 @@ export interface paths {
         put?: never;
         /**
          * Inspect File
-         * @description Which cameras a file has; none for a shot's own document, which opens as a shot.
+         * @description Return the cameras in a file; none for a shot document, which opens as a shot.
          */
         post: operations["inspect_file_api_imports_inspect_post"];
         delete?: never;
@@ -137,7 +137,7 @@ export interface paths {
         };
         /**
          * Get Movie
-         * @description How far it is.
+         * @description Return its progress.
          */
         get: operations["get_movie_api_movies__movie__get"];
         put?: never;
@@ -204,7 +204,7 @@ export interface paths {
         put?: never;
         /**
          * Heartbeat
-         * @description Tells that the page that draws a movie is alive, while a frame takes long.
+         * @description Report that the page that draws a movie is alive, while a frame takes long.
          */
         post: operations["heartbeat_api_movies__movie__heartbeat_post"];
         delete?: never;
@@ -224,7 +224,7 @@ export interface paths {
         put?: never;
         /**
          * Get Moments
-         * @description What is drawn for some frames, and when.
+         * @description Return the drawings of some frames and their times.
          */
         post: operations["get_moments_api_movies__movie__moments_post"];
         delete?: never;
@@ -242,7 +242,7 @@ export interface paths {
         };
         /**
          * Get Picture
-         * @description What is drawn of a picture; it never changes.
+         * @description Return the image of a plate; it never changes.
          */
         get: operations["get_picture_api_pictures__digest__get"];
         put?: never;
@@ -351,7 +351,7 @@ export interface paths {
         get?: never;
         /**
          * Fill Preset
-         * @description Puts what a clip holds in the place of what a preset holds; what is said about it stays.
+         * @description Replace the content of a preset with that of a clip; its texts stay.
          */
         put: operations["fill_preset_api_presets__key__content_put"];
         post?: never;
@@ -370,7 +370,7 @@ export interface paths {
         };
         /**
          * Export Preset
-         * @description As a file, readable or not.
+         * @description Return the preset as a file, even if it is unreadable.
          */
         get: operations["export_preset_api_presets__key__file_get"];
         put?: never;
@@ -622,7 +622,7 @@ export interface paths {
         };
         /**
          * Get Set Objects
-         * @description Which objects a set has.
+         * @description Return the objects of a set.
          */
         get: operations["get_set_objects_api_sets__set_id__objects_get"];
         put?: never;
@@ -686,7 +686,7 @@ export interface paths {
         };
         /**
          * Get Corners
-         * @description What each corner of a blend does alone, by the corner's id; empty ones are left out.
+         * @description Return the motion of each corner of a blend alone, by the corner's id; empty ones are skipped.
          */
         get: operations["get_corners_api_shots__shot__clips__clip__corners_get"];
         put?: never;
@@ -706,7 +706,7 @@ export interface paths {
         };
         /**
          * Compare Clip
-         * @description What a clip and the preset that it came from differ in, layer by layer.
+         * @description Return the differences between a clip and its preset, layer by layer.
          */
         get: operations["compare_clip_api_shots__shot__clips__clip__preset_get"];
         put?: never;
@@ -728,7 +728,7 @@ export interface paths {
         put?: never;
         /**
          * Coverage
-         * @description How far in edges of plates show, and the least that would mend it. Nothing is changed.
+         * @description Return the gaps at the edges of plates, and the smallest repair. Nothing is changed.
          */
         post: operations["coverage_api_shots__shot__coverage_post"];
         delete?: never;
@@ -792,7 +792,7 @@ export interface paths {
         put?: never;
         /**
          * Read Cut
-         * @description What an OpenTimelineIO file shows of a shot. Nothing is changed; the command is sent as an edit.
+         * @description Return the ranges of a shot in an OpenTimelineIO file. Nothing is changed; the command is sent as an edit.
          */
         post: operations["read_cut_api_shots__shot__cut_post"];
         delete?: never;
@@ -832,7 +832,7 @@ export interface paths {
         put?: never;
         /**
          * Start Export
-         * @description Begins; `step` is in frames. Where the shot has several variants, the file has the name of its own.
+         * @description Begins; `step` is in frames. Where the shot has several variants, the file name includes the variant.
          */
         post: operations["start_export_api_shots__shot__exports_post"];
         delete?: never;
@@ -872,7 +872,7 @@ export interface paths {
         put?: never;
         /**
          * Check Formula
-         * @description What is wrong with a text as the formula of a number, and which names it may use. Nothing is changed.
+         * @description Check a text as the formula of a number; list the names it may use. Nothing is changed.
          */
         post: operations["check_formula_api_shots__shot__formula_post"];
         delete?: never;
@@ -912,7 +912,7 @@ export interface paths {
         put?: never;
         /**
          * Get Handles
-         * @description How curves come into keys and leave them, to be drawn as handles. Nothing is changed.
+         * @description Return the handles of curves at keys, for drawing. Nothing is changed.
          */
         post: operations["get_handles_api_shots__shot__handles_post"];
         delete?: never;
@@ -950,7 +950,7 @@ export interface paths {
         };
         /**
          * Get Lean
-         * @description How far a rolling shutter leans the picture at most, over the whole shot.
+         * @description Return the maximum skew of the picture by the rolling shutter, over the whole shot.
          */
         get: operations["get_lean_api_shots__shot__lean_get"];
         put?: never;
@@ -1032,7 +1032,7 @@ export interface paths {
         put?: never;
         /**
          * Get Object Poses
-         * @description Where an object of the set is, at one frame or from one on. Nothing is changed.
+         * @description Return the pose of an object of the set, at one frame or from one on. Nothing is changed.
          */
         post: operations["get_object_poses_api_shots__shot__object_poses_post"];
         delete?: never;
@@ -1050,8 +1050,8 @@ export interface paths {
         };
         /**
          * Get Past Set
-         * @description Where the picture of one frame looks past the edge of the set: what the check *coverage* tells of the whole shot.
-         *     Nothing is changed.
+         * @description Return the area of one frame that is past the edge of the set, as the check *coverage* reports it for the whole
+         *     shot. Nothing is changed.
          */
         get: operations["get_past_set_api_shots__shot__past_set_get"];
         put?: never;
@@ -1111,7 +1111,7 @@ export interface paths {
         };
         /**
          * Get Raw
-         * @description The document as it is stored, readable or not.
+         * @description Return the stored document, even if it is unreadable.
          */
         get: operations["get_raw_api_shots__shot__raw_get"];
         put?: never;
@@ -1251,7 +1251,7 @@ export interface paths {
         };
         /**
          * Get Spectrum
-         * @description Of a layer and of the sum of all that count.
+         * @description Return the spectrum of a layer and of the sum of all active ones.
          */
         get: operations["get_spectrum_api_shots__shot__spectrum__layer__get"];
         put?: never;
@@ -1273,7 +1273,7 @@ export interface paths {
         put?: never;
         /**
          * Get Still
-         * @description What is drawn for one frame while the shutter is open, for a picture at rest.
+         * @description Return the drawings of one frame while the shutter is open, for a still picture.
          */
         post: operations["get_still_api_shots__shot__still_post"];
         delete?: never;
@@ -1313,7 +1313,7 @@ export interface paths {
         put?: never;
         /**
          * Get Swatches
-         * @description How presets move a shot, with its lens and length; those that are gone or cannot be read are left out.
+         * @description Return previews of presets on a shot, with its lens and length; missing or unreadable ones are skipped.
          */
         post: operations["get_swatches_api_shots__shot__swatches_post"];
         delete?: never;
@@ -1333,7 +1333,7 @@ export interface paths {
         put?: never;
         /**
          * Play File
-         * @description The same with a CSV or JSON of samples.
+         * @description Add a layer that plays a CSV or JSON file of samples.
          */
         post: operations["play_file_api_shots__shot__takes_post"];
         delete?: never;
@@ -1371,7 +1371,7 @@ export interface paths {
         };
         /**
          * Get Tidying
-         * @description What tidying would remove.
+         * @description Return what tidying would remove.
          */
         get: operations["get_tidying_api_shots__shot__tidy_get"];
         put?: never;
@@ -1457,7 +1457,7 @@ export interface components {
         };
         /**
          * AddClip
-         * @description An empty clip over a stretch, on a lane or on a new one of its own.
+         * @description An empty clip over a range, on a lane or on a new one.
          */
         AddClip: {
             /** First Frame */
@@ -1651,7 +1651,7 @@ export interface components {
         };
         /**
          * Assignment
-         * @description A value for an address. A plain number stands for a fixed one.
+         * @description A value for an address. A plain number becomes a fixed one.
          */
         Assignment: {
             /** At */
@@ -1839,9 +1839,9 @@ export interface components {
         };
         /**
          * AxisReading
-         * @description An axis of a layer at a frame. moves: whether the layer does anything to it at all. measured: it has no swing to
-         *     set (keys, formulas, takes); `swing` is how far it goes from zero at most. unseen: it moves faster than half the
-         *     frame rate, so that frames cannot show how.
+         * @description An axis of a layer at a frame. moves: whether the layer moves it. measured: it has no adjustable swing (keys,
+         *     formulas, takes); `swing` is its maximum distance from zero. unseen: it moves faster than half the frame rate, so
+         *     that frames cannot show it.
          */
         AxisReading: {
             /**
@@ -1870,7 +1870,7 @@ export interface components {
         };
         /**
          * AxisSetting
-         * @description What one axis gets from the layer's source.
+         * @description Settings of one axis for the layer's source.
          *
          *     swing: twice the RMS, in the axis' unit (deg, cm, %). pace: multiple of the source's rate. seed: random start of
          *     this axis alone. linked_to: moves as another axis does, on purpose.
@@ -1943,9 +1943,9 @@ export interface components {
         };
         /**
          * Blend
-         * @description method: *mix* adds what the corners give, each by its weight; *morph* blends the numbers of layers that are
-         *     alike, so that one walker lies between two, and mixes the rest. across_percent, up_percent: the place, from the left
-         *     and lower edge of the pad; with two corners only the first counts.
+         * @description method: *mix* is the weighted sum of the corners; *morph* interpolates the numbers of similar layers, so that one
+         *     walker is interpolated between two, and mixes the rest. across_percent, up_percent: the position, from the left and
+         *     lower edge of the pad; with two corners only the first is used.
          */
         Blend: {
             /**
@@ -2140,7 +2140,7 @@ export interface components {
         };
         /**
          * Breath
-         * @description Whoever holds the camera breathes.
+         * @description Breathing of the person with the camera.
          */
         Breath: {
             /**
@@ -2209,8 +2209,8 @@ export interface components {
         };
         /**
          * CarryTo
-         * @description Copies clips and layers of the variant that is seen into another one, with their random starts. A clip comes onto
-         *     the lane of the same name, or onto one of its own; a layer into the clip of the same name, or over the whole shot.
+         * @description Copies clips and layers of the variant that is seen into another one, with their random starts. A clip is placed
+         *     on the lane of the same name, or on a new one; a layer in the clip of the same name, or over the whole shot.
          */
         CarryTo: {
             /**
@@ -2233,8 +2233,8 @@ export interface components {
         };
         /**
          * ChangesOut
-         * @description A shot as it stands, told by what differs from a revision that whoever asked has (`changed_from`). changes:
-         *     fields of the document that differ; in its lists of parts `{"same": KEY}` stands for one that is as it was.
+         * @description A shot as differences from a revision that the client has (`changed_from`). changes: fields of the document that
+         *     differ; in its lists of parts `{"same": KEY}` represents an unchanged one.
          */
         ChangesOut: {
             /** Changed From */
@@ -2270,8 +2270,8 @@ export interface components {
         };
         /**
          * CheckedOut
-         * @description findings: those that stand, the weighty first; meant: those that somebody means so. thinned: only some frames of
-         *     a long shot were looked at.
+         * @description findings: current ones, problems first; meant: ignored ones. thinned: only some frames of a long shot were
+         *     sampled.
          */
         CheckedOut: {
             /** Findings */
@@ -2376,7 +2376,7 @@ export interface components {
         };
         /**
          * ClipReading
-         * @description When a clip is heard, and how large it is on screen meanwhile, whether it counts or not.
+         * @description Active range of a clip, and its size on screen in that range, also while muted.
          */
         ClipReading: {
             /** Clip */
@@ -2386,9 +2386,9 @@ export interface components {
         };
         /**
          * Clock
-         * @description Where a clip's content lies in the shot, whatever of it the bar shows: phases count from `start_frame`, loops and
-         *     progress reach to `end_frame` (the bar's own end when missing). later_frames: how far behind the shot's its time is,
-         *     as `t` and `f` in its formulas. backwards: phases run back from `start_frame`, which is then the later one, to
+         * @description Time of a clip's content in the shot, independent of the bar: phases start at `start_frame`, loops and progress
+         *     extend to `end_frame` (by default the end of the bar). later_frames: delay of its time relative to the shot's, as
+         *     `t` and `f` in its formulas. backwards: phases run backwards from `start_frame`, which is then the later one, to
          *     `end_frame`.
          */
         Clock: {
@@ -2457,7 +2457,7 @@ export interface components {
         };
         /**
          * CopyAxis
-         * @description Gives other axes the settings of one, with new random starts, so that no diagonal motion comes of it.
+         * @description Copy the settings of one axis to others, with new random phases, so that the motion is not diagonal.
          */
         CopyAxis: {
             /**
@@ -2477,7 +2477,7 @@ export interface components {
         };
         /**
          * Corner
-         * @description What stands in a corner of the pad: the layers of the clip that name it.
+         * @description A corner of the pad: the layers of the clip that name it.
          */
         Corner: {
             /** Id */
@@ -2487,8 +2487,8 @@ export interface components {
         };
         /**
          * CornerReading
-         * @description share: by so much farther out than a pinhole would show it, 0.03 for 3 %; below 0 nearer in. px: the same in
-         *     pixels. breath: the focal length over what it is with the focus far away.
+         * @description share: relative displacement by distortion, 0.03 for 3 % outwards; below 0 inwards. px: the same in pixels.
+         *     breath: the focal length over that with the focus far away.
          */
         CornerReading: {
             /** Breath */
@@ -2500,7 +2500,7 @@ export interface components {
         };
         /**
          * CrossFadeTo
-         * @description Lets a clip give way to a preset from a frame on, within some frames: they overlap on its lane and cross-fade.
+         * @description Cross-fade a clip to a preset from a frame on: both overlap on the lane.
          */
         CrossFadeTo: {
             /** Clip */
@@ -2548,8 +2548,8 @@ export interface components {
         };
         /**
          * CueIn
-         * @description A cue that has no id yet. frame: fractional ones too, and such as lie outside of the shot. place_m: metres in
-         *     the world; on: instead of a place what it happens at, wherever that is at the cue's frame.
+         * @description A cue without an id. frame: may be fractional, and outside the shot. place_m: meters in the world; on: instead of
+         *     a position a target, whose position at the cue's frame is used.
          */
         CueIn: {
             /** Frame */
@@ -2575,7 +2575,7 @@ export interface components {
         };
         /**
          * CuesAtIn
-         * @description What cues happen at.
+         * @description The new target of cues.
          */
         CuesAtIn: {
             /** Base Revision */
@@ -2589,7 +2589,7 @@ export interface components {
         };
         /**
          * Curve
-         * @description Keys in order of frame; `before` and `after` say how it goes on outside them.
+         * @description Keys in order of frame; `before` and `after` are the extensions outside them.
          */
         Curve: {
             /**
@@ -2609,7 +2609,7 @@ export interface components {
         };
         /**
          * CutOut
-         * @description What a cut shows of a shot: the command that brings the shot to it, and what it changes, for people.
+         * @description Range of a shot in a cut: the command that conforms the shot to it, and a description of its changes.
          */
         CutOut: {
             command: components["schemas"]["ConformToCut"];
@@ -2618,7 +2618,7 @@ export interface components {
         };
         /**
          * Cycle
-         * @description What was drawn, again and again. points: (percent of the cycle, height), in rising order.
+         * @description A drawn cycle, repeated. points: (percent of the cycle, height), in increasing order.
          */
         Cycle: {
             /**
@@ -2756,7 +2756,7 @@ export interface components {
         };
         /**
          * DialAside
-         * @description Where a variant has a dial.
+         * @description Value of a dial in a variant.
          */
         DialAside: {
             /** Dial */
@@ -2783,7 +2783,7 @@ export interface components {
         };
         /**
          * DrawOut
-         * @description One drawing of every frame: of which rows (shares of the height from above), counting how much.
+         * @description One drawing of every frame: its rows (shares of the height from the top), and its weight.
          */
         DrawOut: {
             /** Bottom */
@@ -2916,7 +2916,7 @@ export interface components {
         };
         /**
          * FieldDifference
-         * @description A field that differs: what it is called, and how it stands in the clip and in the preset, fitted to the clip.
+         * @description A field that differs: its name, its value in the clip and in the preset fitted to the clip.
          */
         FieldDifference: {
             /** Here */
@@ -2928,9 +2928,9 @@ export interface components {
         };
         /**
          * FieldLook
-         * @description A field as forms show it: `field` is its path from the document that has it; least, most and step are of what is
-         *     shown. kind: a number that may be keyed or a formula, a plain one that may not, a choice, a switch. axis: of a field
-         *     that has one number an axis. titles: names of choices that are not called as they are stored.
+         * @description A field as forms show it: `field` is its path in the document; least, most and step refer to the shown value.
+         *     kind: a number that may be keyed or a formula, a plain one that may not, a choice, a switch. axis: of a field that
+         *     has one number per axis. titles: display names of choices.
          */
         FieldLook: {
             /** Axis */
@@ -3033,9 +3033,9 @@ export interface components {
         };
         /**
          * Finding
-         * @description check: by its name in the table. weight: whether it counts, or is only worth knowing. at: address of what it is
-         *     about, none for the shot. frames: first and last; stretches: of those the ones that count, where that is known.
-         *     amount in its unit, px in the picture where that can be told.
+         * @description check: its name in the table. weight: problem or hint. at: address of the part it is about, none for the shot.
+         *     frames: first and last; stretches: the affected ranges, where known. amount in its unit, px in the picture where
+         *     known.
          */
         Finding: {
             /** Amount */
@@ -3069,7 +3069,7 @@ export interface components {
         };
         /**
          * Fix
-         * @description What mends it: its effect in words, before it is done, and the command.
+         * @description A command that resolves a finding, with a description of its effect.
          */
         Fix: {
             /** Command */
@@ -3193,7 +3193,7 @@ export interface components {
         };
         /**
          * FollowIn
-         * @description What an operator or the hold (by address) follows, from a frame on or from the beginning.
+         * @description The new target of an operator or the hold (by address), from a frame on or from the beginning.
          */
         FollowIn: {
             /** At */
@@ -3262,7 +3262,8 @@ export interface components {
         };
         /**
          * FormatOut
-         * @description carries: which of a shot comes along. reads: camera paths are read from it; writes: shots are written to it.
+         * @description carries: the parts of a shot that it includes. reads: camera paths can be read from it; writes: shots can be
+         *     written to it.
          */
         FormatOut: {
             /** Carries */
@@ -3285,9 +3286,9 @@ export interface components {
         };
         /**
          * FormsOut
-         * @description Fields as forms show them, by what they belong to; choices that forms offer; limits of the numbers in commands,
-         *     by `type.field`; names of the layers of the handheld feel; a shot as it is when it is new. pads: where the corners
-         *     of a blend lie, by how many there are, percent from the left and lower edge.
+         * @description Form fields by the document they belong to; choices that forms offer; limits of the numbers in commands, by
+         *     `type.field`; names of the layers of the handheld feel; the default values of a new shot. pads: positions of the
+         *     corners of a blend, by their number, percent from the left and lower edge.
          */
         FormsOut: {
             /** Blend */
@@ -3348,8 +3349,8 @@ export interface components {
         };
         /**
          * Formula
-         * @description What an expression gives at each frame. draft: what was typed last, while it cannot be read; the good text stays
-         *     in force meanwhile, or where there was none yet, what the number was before.
+         * @description An expression that is evaluated at each frame. draft: an unfinished text; the last valid text stays in effect, or
+         *     the previous number if there was none.
          */
         Formula: {
             /** Before */
@@ -3395,7 +3396,7 @@ export interface components {
         };
         /**
          * FormulaOut
-         * @description How the text stands, and what it may name.
+         * @description Result of checking a formula, and the names it may use.
          */
         FormulaOut: {
             /** Names */
@@ -3404,7 +3405,7 @@ export interface components {
         };
         /**
          * Formulas
-         * @description What was written, axis by axis.
+         * @description Formulas for each axis.
          */
         Formulas: {
             /**
@@ -3456,9 +3457,9 @@ export interface components {
         };
         /**
          * FormulaState
-         * @description How a text stands at a place: what is wrong and where, or what had no finite answer. gives: least and largest
-         *     value over the shot, before limits; clamped: the limits that it lies beyond. hundredth: the text divided by 100,
-         *     where just that brings it within its limits.
+         * @description Result of checking a text at an address: its error and position, or parts without a finite value. gives: minimum
+         *     and maximum over the shot, before limits; clamped: the limits that it exceeds. hundredth: the text divided by 100,
+         *     if this alone brings it within its limits.
          */
         FormulaState: {
             /**
@@ -3499,7 +3500,7 @@ export interface components {
         };
         /**
          * FormulaText
-         * @description A text for the number at an address, as it was typed, without the sign = before it.
+         * @description The text of a formula for the number at an address, without the leading =.
          */
         FormulaText: {
             /** At */
@@ -3522,7 +3523,7 @@ export interface components {
         };
         /**
          * FrameIn
-         * @description Where somebody wants to go in a shot, from which frame.
+         * @description A text that names a frame of a shot, and the current frame.
          */
         FrameIn: {
             /** Frame */
@@ -3534,7 +3535,7 @@ export interface components {
         };
         /**
          * FramingOut
-         * @description How large a subject stands on screen, as a share of its height.
+         * @description Height of a subject in the picture, as a share of the picture height.
          */
         FramingOut: {
             /** Fill */
@@ -3544,9 +3545,9 @@ export interface components {
         };
         /**
          * FramingReport
-         * @description Of a shot with a subject. outside: stretches [first, last] of frames in which it is not on screen.
-         *     reaction_frames, lag_frames: of the operator, how long until anything is done, and how late the picture is while the
-         *     subject goes steadily on; least_lag_frames: what that cannot go under with this anticipation.
+         * @description Framing of a shot with a subject. outside: ranges [first, last] of frames in which it is off screen.
+         *     reaction_frames, lag_frames: of the operator, time before a response, and delay of the picture for a steady subject;
+         *     least_lag_frames: minimum lag with this anticipation.
          */
         FramingReport: {
             /** Lag Frames */
@@ -3571,7 +3572,7 @@ export interface components {
         };
         /**
          * FreeSteps
-         * @description All steps as they come of themselves again.
+         * @description Reset all steps to their computed frames.
          */
         FreeSteps: {
             /** Layer */
@@ -3584,8 +3585,8 @@ export interface components {
         };
         /**
          * Gait
-         * @description follows: the speed along the path (then nobody steps who stands), or a cadence. cadence_hz: steps a second. limp:
-         *     left against right. steps: those that were moved or left out by hand, in rising order.
+         * @description follows: the speed along the path (then there are no steps at rest), or a cadence. cadence_hz: steps per second.
+         *     limp: left against right. steps: those that were moved or muted by hand, in increasing order.
          */
         Gait: {
             /**
@@ -3654,8 +3655,8 @@ export interface components {
         };
         /**
          * Give
-         * @description shift, turn: whether it gives in translation and in rotation. _hz: natural frequency; _damping: ratio to critical
-         *     damping. stop: how far it can go, reached smoothly. weight: how much of the give counts.
+         * @description shift, turn: translation and rotation springs. _hz: natural frequency; _damping: ratio to critical damping. stop:
+         *     maximum deflection, reached smoothly. weight: weight of the deflection.
          */
         Give: {
             /**
@@ -3816,7 +3817,7 @@ export interface components {
         };
         /**
          * HandlesOut
-         * @description Of those keys that are there.
+         * @description Handles of the keys that exist.
          */
         HandlesOut: {
             /** Handles */
@@ -3860,10 +3861,10 @@ export interface components {
         };
         /**
          * Hit
-         * @description answers: to which cues. at_start: one where the clip's motion starts. rhythm_hz: beats of its own from there on;
-         *     0 for none. uneven: how much they differ from beat to beat. same_way: whether each takes the camera the same way,
-         *     down and forward as a step or a thud does, instead of its own. way_spread: part by which a hit may be smaller on an
-         *     axis; with 0 its first peak is the swing. start: so far into its first beat the rhythm begins.
+         * @description answers: names of the cues that it responds to. at_start: one where the clip's motion starts. rhythm_hz: regular
+         *     beats from there on; 0 for none. uneven: variation between beats. same_way: all hits move the camera in the same
+         *     direction, down and forward like a step or a thud, instead of random ones. way_spread: maximum relative reduction of
+         *     a hit on an axis; with 0 its first peak is the swing. start: start phase of the rhythm.
          */
         Hit: {
             /**
@@ -3946,8 +3947,8 @@ export interface components {
         };
         /**
          * HoldFraming
-         * @description Takes away the drift of what is followed from its place on screen where it is slower than `below_hz`, and leaves
-         *     the shake above. What and where are the operator's where there is one.
+         * @description Remove the drift of a target from its framing position below `below_hz`, and keep the shake above. What and where
+         *     are the operator's where there is one.
          */
         HoldFraming: {
             /**
@@ -4015,7 +4016,7 @@ export interface components {
         };
         /**
          * IgnoreFinding
-         * @description Hides a finding until it is 25 % worse, or shows it again. amount: as it was found.
+         * @description Hide a finding until it is 25 % worse, or show it again. amount: its amount when ignored.
          */
         IgnoreFinding: {
             /**
@@ -4046,8 +4047,8 @@ export interface components {
         };
         /**
          * InsertTime
-         * @description Puts frames in before a frame: all from there on is later. gap: whether keyed segments that are cut hold over
-         *     the new frames or run through them. runs: whether what runs by phase runs on, or keeps what comes after as it was.
+         * @description Insert frames before a frame: all later content shifts. gap: whether cut keyed segments hold over the new frames
+         *     or run through them. runs: whether motion by phase continues, or keeps its later course.
          */
         InsertTime: {
             /** Frame */
@@ -4090,7 +4091,7 @@ export interface components {
         };
         /**
          * Key
-         * @description A value at a frame. `interp` says how the curve runs from this key to the next.
+         * @description A value at a frame. `interp` is the interpolation from this key to the next.
          *
          *     A handle is (frames, value) relative to the key; the one before it reaches back (frames <= 0).
          */
@@ -4130,7 +4131,7 @@ export interface components {
         };
         /**
          * KeyHandles
-         * @description How a curve comes into a key and leaves it: (frames, value) relative to it; nothing where the curve ends.
+         * @description Handles of a key: (frames, value) relative to it; nothing where the curve ends.
          */
         KeyHandles: {
             /** At */
@@ -4162,7 +4163,7 @@ export interface components {
          * KeysFromOperator
          * @description Turns what the operator does into keys of pan and tilt, as few as keep within some pixels at every frame, and
          *     takes the operator away. Keys come to stand where the operator acts: where nothing is done there are none. An axis
-         *     that the operator does not move stays as it is.
+         *     without operator motion is unchanged.
          */
         KeysFromOperator: {
             /** Mount */
@@ -4192,8 +4193,8 @@ export interface components {
         };
         /**
          * Lane
-         * @description Clips in the order in which they were put there; their spans say when each is heard. fade: how those that
-         *     overlap go over into each other.
+         * @description Clips in the order of their placement; their spans are their active ranges. fade: the kind of cross-fade of
+         *     overlapping clips.
          */
         Lane: {
             /**
@@ -4216,11 +4217,11 @@ export interface components {
          * Layer
          * @description value on an axis = swing / 2 x weight(t) x ramp(t) x source(phase(t)), with a source of unit RMS.
          *
-         *     target: the mount it shakes; missing means the lens end. steady: pan and tilt scaled by reference focal / focal(t);
-         *     steady_roll: roll too, though no lens changes its size. lever_m: distance from the lens back and down to the pivot
-         *     that rotations turn about, so that they also move the lens.
-         *     phase_offset: added to what its source counts: cycles, steps of a gait, meters of a road.
-         *     from_preset: what it was placed from. corner: of its clip's blend that it belongs to; missing, it counts everywhere.
+         *     target: the mount that it moves; by default the lens end. steady: pan and tilt scaled by reference focal / focal(t);
+         *     steady_roll: roll too, although a zoom does not change its size. lever_m: distance from the lens back and down to
+         *     the pivot of rotations, so that they also move the lens. phase_offset: added to the phase of its source: cycles,
+         *     steps of a gait, meters of a road. from_preset: its origin. corner: its corner in the clip's blend; without one it
+         *     is active at every position.
          */
         Layer: {
             /**
@@ -4452,8 +4453,8 @@ export interface components {
         };
         /**
          * LayerReading
-         * @description A layer's axes, when it is heard, and whether it is at all. finding: what its numbers ask for here that
-         *     cannot be given; nothing else of it is left out.
+         * @description A layer's axes, its active range, and whether it is active. finding: a setting that cannot be applied here; the
+         *     rest is complete.
          */
         LayerReading: {
             /** Axes */
@@ -4468,7 +4469,7 @@ export interface components {
         };
         /**
          * LayerTag
-         * @description What a layer's reading was made from.
+         * @description Fingerprint of the inputs of a layer's reading.
          */
         LayerTag: {
             /** Layer */
@@ -4478,7 +4479,7 @@ export interface components {
         };
         /**
          * LeanOut
-         * @description How far the top and the bottom of the picture are apart sideways at most, px of the shot's picture.
+         * @description Maximum sideways shift between the top and the bottom of the picture, px of the shot's picture.
          */
         LeanOut: {
             /** Px */
@@ -4486,7 +4487,7 @@ export interface components {
         };
         /**
          * LevelOut
-         * @description Size of a picture as it is, or half as large, and so on.
+         * @description Size of a picture at full, half, quarter resolution, and so on.
          */
         LevelOut: {
             /** Height Px */
@@ -4557,7 +4558,7 @@ export interface components {
         };
         /**
          * MeantSo
-         * @description A finding by its check and the address it is about; told again when its amount has grown by a quarter.
+         * @description An ignored finding, by its check and address; reported again when its amount has grown by a quarter.
          */
         MeantSo: {
             /** Amount */
@@ -4652,7 +4653,8 @@ export interface components {
          * @description `commands` are tried on without being kept. `have` names arrays by the tag the page already holds, `have_layers`
          *     readings of layers. `curves` are addresses of numbers whose values over the frames are wanted too, as arrays
          *     `curve:ADDRESS`. Of a long shot the frames about `frame` and those of a window that is not too wide come one by one,
-         *     all others thinned. With `told` the document with the commands is told too, by what differs from the one kept.
+         *     all others thinned. With `told` the answer also includes the document with the commands applied, as differences from
+         *     the stored one.
          */
         MotionIn: {
             /**
@@ -4810,7 +4812,7 @@ export interface components {
         };
         /**
          * MountAside
-         * @description What a variant has on a mount.
+         * @description Parts of a variant on a mount.
          */
         MountAside: {
             give?: components["schemas"]["Give"] | null;
@@ -4820,7 +4822,7 @@ export interface components {
         };
         /**
          * MountTarget
-         * @description Where the bare rig is behind one of its mounts.
+         * @description The pose of the bare rig after one of its mounts.
          */
         MountTarget: {
             /**
@@ -4909,7 +4911,7 @@ export interface components {
         };
         /**
          * MoveFade
-         * @description Moves the place where one clip of a lane gives way to the next: the end of the one and the start of the other.
+         * @description Move the cross-fade of two clips on a lane: the end of one and the start of the other.
          */
         MoveFade: {
             /** By Frames */
@@ -4989,7 +4991,7 @@ export interface components {
         };
         /**
          * MovePath
-         * @description Moves the whole move in the world, its keys too: what stands on the ground goes along.
+         * @description Move the whole path in the world, keys included; grounded plates and the subject follow.
          */
         MovePath: {
             /**
@@ -5038,7 +5040,7 @@ export interface components {
         };
         /**
          * MoveStep
-         * @description Puts a step of a gait at another frame, no further than three tenths of the way to the next.
+         * @description Move a step of a gait to another frame, by up to three tenths of the distance to the next.
          */
         MoveStep: {
             /** Layer */
@@ -5082,10 +5084,9 @@ export interface components {
         };
         /**
          * MovieOut
-         * @description How far a movie is. next: the frame that comes next, from 0, of `frames`; first_frame: the shot's frame of the
-         *     first one. regions: its pictures; draws: the drawings of each of them for every frame; strip: height in px of the
-         *     strip at its foot. waits: nothing was heard of the page that draws it for a while. left_s: about how long the rest
-         *     takes.
+         * @description Progress of a movie. next: the next frame, from 0, of `frames`; first_frame: the shot's frame of the first one.
+         *     regions: its pictures; draws: the drawings of each of them for every frame; strip: height in px of the burn-in
+         *     strip. waits: the page that draws it has not responded for a while. left_s: estimated time remaining.
          */
         MovieOut: {
             /** Draws */
@@ -5145,12 +5146,11 @@ export interface components {
         };
         /**
          * MovieSettings
-         * @description width_px, height_px: of each picture. first_frame, last_frame: the shot's own when left out. shutter_deg: how
-         *     long the shutter is open, 360 for a whole frame; subframes: moments in that time that are drawn and summed.
-         *     readout_ms: how long the sensor takes from its first row to its last, drawn in strips, as many as the motion needs
-         *     where their number is left out. guides: thirds and safe area over the picture; strip: shot, frame, time, lens and
-         *     the sum's waveform below it. layout: several pictures beside each other, or the second of two right of a line, at a
-         *     share of the width.
+         * @description width_px, height_px: of each picture. first_frame, last_frame: the shot's own by default. shutter_deg: shutter
+         *     angle, 360 for a whole frame; subframes: moments in that time that are drawn and summed. readout_ms: time from the
+         *     first row of the sensor to its last, drawn in strips, by default as many as the motion needs. guides: thirds and
+         *     safe area over the picture; strip: shot, frame, time, lens and the sum's waveform below it. layout: several pictures
+         *     side by side, or the second of two right of a line, at a share of the width.
          */
         MovieSettings: {
             /** First Frame */
@@ -5276,7 +5276,7 @@ export interface components {
         };
         /**
          * NeedsOut
-         * @description uncovered_px: how far in the edge shows at most; at_frame: where. needs: nothing where the frame is full.
+         * @description uncovered_px: maximum width of the gap; at_frame: its frame. needs: nothing when the frame is full.
          */
         NeedsOut: {
             /** At Frame */
@@ -5308,7 +5308,7 @@ export interface components {
         };
         /**
          * NewShotIn
-         * @description A copy of another shot, or a fresh one; what is left out is as for any fresh shot. Its length is in seconds
+         * @description A copy of another shot, or a new one; missing fields take the defaults of a new shot. Its length is in seconds
          *     unless frames are given.
          */
         NewShotIn: {
@@ -5398,7 +5398,7 @@ export interface components {
         };
         /**
          * OnlyHere
-         * @description Lets layers and clips be heard within a stretch only, with soft edges inside of it.
+         * @description Limit layers and clips to a range, with soft edges inside it.
          */
         OnlyHere: {
             /** At */
@@ -5415,11 +5415,9 @@ export interface components {
         };
         /**
          * Operator
-         * @description across_percent, up_percent: where the subject should sit, from the picture's left and lower edge; outside too.
-         *     reaction_s: so late the operator sees what happens; anticipation_s: so far ahead along the subject's path. _hz,
-         *     _damping: how quickly and how firmly the camera is turned. _slack_percent: how far off its place the subject may
-         *     be, of the picture's width or height, before anything is done. mode: instead of the keyed pan and tilt, or on top
-         *     of them.
+         * @description across_percent, up_percent: framing target of the subject, from the picture's left and lower edge; may be
+         *     outside. reaction_s: delay of perception; anticipation_s: look ahead along the subject's path. _hz, _damping: speed
+         *     and damping of the response. _slack_percent: framing error that stays uncorrected, of the picture's width or height.
          */
         Operator: {
             /**
@@ -5517,8 +5515,8 @@ export interface components {
         };
         /**
          * OriginOut
-         * @description What a clip and the preset that it came from differ in. preset: missing when it is not here any more;
-         *     `problem` says so.
+         * @description Differences between a clip and the preset that it was placed from. preset: missing when it was removed; `problem`
+         *     explains why.
          */
         OriginOut: {
             /** Key */
@@ -5592,7 +5590,7 @@ export interface components {
         };
         /**
          * PastSetOut
-         * @description Where a picture looks past the edge of the set. strips: left, top, right and bottom as shares of the picture,
+         * @description Area of a picture that is past the edge of the set. strips: left, top, right and bottom as shares of the picture,
          *     from its upper left corner.
          */
         PastSetOut: {
@@ -5753,8 +5751,7 @@ export interface components {
         };
         /**
          * PlacePreset
-         * @description A clip of a preset, over a stretch, or over the whole shot; on a lane, or on one of its own; with its rig on
-         *     wish.
+         * @description Place a preset as a clip, over a range or the whole shot; on a lane or a new one; optionally with its rig.
          */
         PlacePreset: {
             /** First Frame */
@@ -5779,7 +5776,7 @@ export interface components {
         };
         /**
          * PlaceSample
-         * @description Where the hand was at a frame: percent from the left and lower edge of the pad.
+         * @description Pointer position at a frame: percent from the left and lower edge of the pad.
          */
         PlaceSample: {
             /** Across */
@@ -5796,11 +5793,10 @@ export interface components {
          * Plate
          * @description A picture on a surface that faces along its own +Z, its middle at its place; metres and degrees in the world.
          *
-         *     picture: digest of its content. width_px, height_px: of the picture. width_m: along the surface, the height follows
-         *     from the picture's shape. shape: flat, or part of a cylinder (about its own up) or of a sphere, hollow towards +Z;
-         *     bend_deg: the angle that its width takes of it. edges: bare, or gone on with by a mirrored or stretched strip of
-         *     edge_percent of the size at each side. counts: whether it has to fill the frame. opaque: which of 64 × 64 cells
-         *     (rows from above) cover, as bits in base64; all of them when left out.
+         *     picture: digest of its content. width_px, height_px: of the image. width_m: along the surface; the height follows
+         *     from the aspect ratio. shape: flat, or part of a cylinder (about its own up) or of a sphere, concave towards +Z;
+         *     bend_deg: the arc covered by its width. edges: bare, or extended by a mirrored or clamped strip of edge_percent of
+         *     the size per side. counts: whether it must fill the frame; by default the rearmost one.
          */
         Plate: {
             /**
@@ -5896,8 +5892,8 @@ export interface components {
         };
         /**
          * PlateReading
-         * @description A plate: how far in front of the lens it hangs at the first frame, how many pixels of the picture it moves there
-         *     for a centimetre of truck, how large it is in the picture (1 fills its width).
+         * @description A plate: its distance from the lens at the first frame, its picture movement there in pixels per centimeter of
+         *     truck, its size in the picture (1 fills its width).
          */
         PlateReading: {
             /** Distance M */
@@ -5972,11 +5968,10 @@ export interface components {
          * Preset
          * @description Layers with an amount and a speed on top, and the dials that they read. Its frames count from 0 at its own rate.
          *
-         *     keep_seeds: whether it keep seeds (identical motion). length_s: how long a clip of it is unless somebody
-         *     says; as long as the shot when missing. clock: of its motion; it begins with the clip while missing. rig: mounts
-         *     that come with it on wish, behind those that are there; layers name them, or CARRIER for what the rig stands on.
-         *     blend: the corners that its layers belong to, and the place among them.
-         *     Rotations are meant for a 35 mm lens on a sensor 36 mm wide.
+         *     keep_seeds: reuse the seeds (identical motion). length_s: default length of a clip; that of the shot when missing.
+         *     clock: of its motion; it starts with the clip while missing. rig: optional mounts, placed behind the existing ones;
+         *     layers name them, or CARRIER for the parent of the rig. blend: the corners of its layers, and the position among
+         *     them. Rotations are meant for a 35 mm lens on a sensor 36 mm wide.
          */
         Preset: {
             /**
@@ -6050,7 +6045,7 @@ export interface components {
         };
         /**
          * PresetAboutIn
-         * @description All that is said about a preset. content: what it was when this was asked for.
+         * @description All texts of a preset. content: its fingerprint when the texts were requested.
          */
         PresetAboutIn: {
             /** Content */
@@ -6156,7 +6151,7 @@ export interface components {
         };
         /**
          * PresetShelfOut
-         * @description Shipped ones first. The labels say what undo and redo of changes to presets would do.
+         * @description Shipped ones first. The labels describe what undo and redo of preset changes would do.
          */
         PresetShelfOut: {
             /** Presets */
@@ -6310,8 +6305,8 @@ export interface components {
         };
         /**
          * Recording
-         * @description What was recorded: so many samples a second of some axes, degrees / cm / %. Axes that were not recorded have
-         *     none.
+         * @description Recorded samples: sample rate, and samples of some axes, degrees / cm / %. Axes that were not recorded
+         *     have none.
          */
         Recording: {
             /**
@@ -6421,7 +6416,7 @@ export interface components {
         };
         /**
          * RegionOut
-         * @description Where a picture lies in the frame, px from above; drawn from one share of its width to another.
+         * @description Position of a picture in the frame, px from the top; drawn from one share of its width to another.
          */
         RegionOut: {
             /** Bare */
@@ -6633,9 +6628,8 @@ export interface components {
         };
         /**
          * Ride
-         * @description The path of an object in the world (metres, degrees), and how much of its motion carries the mount: of where it
-         *     goes, and of how it turns. Only what happens while a weight is on counts, so that it comes on and goes off without a
-         *     jump.
+         * @description The path of an object in the world (meters, degrees), and the shares of its translation and rotation that carry
+         *     the mount. Only what happens while a weight is on counts, so that it comes on and goes off without a jump.
          */
         Ride: {
             /** Object */
@@ -6719,7 +6713,7 @@ export interface components {
         };
         /**
          * RideOnSubject
-         * @description Lets a mount ride on the subject: along its path as it is now, as on an object of the set that does not turn.
+         * @description Mount a part of the rig on the subject: along its present path, as on an object of the set that does not turn.
          */
         RideOnSubject: {
             /** Mount */
@@ -6799,7 +6793,7 @@ export interface components {
         };
         /**
          * Sample
-         * @description Where the hand was at a frame.
+         * @description Pointer position at a frame.
          */
         Sample: {
             /** Frame */
@@ -6902,8 +6896,8 @@ export interface components {
         };
         /**
          * SetCues
-         * @description Changes cues: name, strength, frame, and where they happen: at a place or at a target. What is left out stays;
-         *     `nowhere` takes the place away.
+         * @description Changes cues: name, strength, frame, and where they happen: at a place or at a target. Missing fields stay;
+         *     `nowhere` removes the position.
          */
         SetCues: {
             /** Cues */
@@ -6935,8 +6929,8 @@ export interface components {
         };
         /**
          * SetDial
-         * @description Changes a dial's name, unit or limits. The new name stands in every formula; a value outside of new limits
-         *     comes to their edge, a formula stays.
+         * @description Changes a dial's name, unit or limits. The new name replaces the old one in every formula; a value outside new
+         *     limits is clamped, a formula stays.
          */
         SetDial: {
             /** Dial */
@@ -6957,7 +6951,7 @@ export interface components {
         };
         /**
          * SetExtend
-         * @description How curves go on before their first and after their last key: hold, continue, repeat.
+         * @description Set the extension of curves before their first and after their last key: hold, continue, repeat.
          */
         SetExtend: {
             /** After */
@@ -7013,7 +7007,7 @@ export interface components {
         };
         /**
          * SetInterp
-         * @description How curves run on from keys: hold, linear, smooth or free handles.
+         * @description Set the interpolation after keys: hold, linear, smooth or free handles.
          */
         SetInterp: {
             /**
@@ -7219,9 +7213,9 @@ export interface components {
         };
         /**
          * SetSpan
-         * @description Drags an end, a ramp or the whole of a span. What gives way gives way: an end stops before the other one, ramps
-         *     shrink with their span, the ramp that is set stops at the other one. A ramp is set by its length, or by the frame
-         *     where it is done (`ramp_in_until`) or begins (`ramp_out_from`).
+         * @description Drags an end, a ramp or the whole of a span. Conflicts are resolved: an end stops before the other one, ramps
+         *     shrink with their span, the changed ramp stops at the other one. A ramp is set by its length, or by the frame where
+         *     it is done (`ramp_in_until`) or begins (`ramp_out_from`).
          */
         SetSpan: {
             /** At */
@@ -7329,11 +7323,10 @@ export interface components {
         /**
          * Shot
          * @description A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame. loops: its
-         *     first frame is to follow its last. glass: what bends the picture and lets it breathe. plates: pictures hung
-         *     in the set. meant: what checks found and somebody means so. seed: what the seeds of new layers are drawn
-         *     from; seeds_drawn: how many have been, so that none comes twice. variants: alternatives of lanes, springs,
-         *     operator, hold and values of dials; one of them stands in these fields, the others are put aside. main: the
-         *     one that stands there in a document that is kept.
+         *     first frame should continue its last. glass: distortion and breathing. plates: image plates in the set. meant:
+         *     ignored findings. seed: origin of the seeds of new layers; seeds_drawn: their number, so that none repeats.
+         *     variants: alternatives of lanes, springs, operator, hold and values of dials; one is active in the document, the
+         *     others are stored in `variants`; main: the one that other windows and exports show first.
          */
         Shot: {
             /**
@@ -7453,8 +7446,8 @@ export interface components {
         };
         /**
          * ShotCard
-         * @description A shot on its shelf. problem: why it cannot be read, if so. scribble: as ScribbleOut; missing when it has to
-         *     be asked for.
+         * @description A shot in a project list. problem: why it cannot be read. scribble: as ScribbleOut; missing when it must be
+         *     requested.
          */
         ShotCard: {
             /** Fps */
@@ -7596,8 +7589,8 @@ export interface components {
         };
         /**
          * SpanReading
-         * @description When a clip or layer is heard: frames from first to last, ramps as they are. first and last are the shot's
-         *     where it has no span.
+         * @description Active range of a clip or layer: first and last frame, with unchanged ramps. They are the shot's without
+         *     a span.
          */
         SpanReading: {
             /** First Frame */
@@ -7669,7 +7662,7 @@ export interface components {
         };
         /**
          * StepEdit
-         * @description What somebody did to one step, by its number from the start on: later by a share of a step, or left out.
+         * @description Edit of one step, by its number from the start: moved by a share of a step, or muted.
          */
         StepEdit: {
             /**
@@ -7692,7 +7685,7 @@ export interface components {
         };
         /**
          * StepMark
-         * @description A step: its number from the start on, when it falls, whether somebody moved it or left it out.
+         * @description A step: its number from the start, its frame, and whether it was moved or muted.
          */
         StepMark: {
             /** Frame */
@@ -7724,8 +7717,8 @@ export interface components {
         };
         /**
          * StoredVariant
-         * @description All that makes motion in a variant that does not stand in the document just now. mounts: those that have an
-         *     operator or springs; dials: their values.
+         * @description Motion of a variant that is not active in the document. mounts: those that have an operator or springs; dials:
+         *     their values.
          */
         StoredVariant: {
             /**
@@ -7770,9 +7763,8 @@ export interface components {
         };
         /**
          * Subject
-         * @description What the camera looks at: a point, or the path of an object of the set. Metres in the world; height_m and
-         *     width_m, its larger side on the ground, say how large it is about this point; a width that is left out is a third of
-         *     the height.
+         * @description A point or the path of an object of the set that the camera frames. Meters in the world; height_m and width_m,
+         *     its larger side on the ground, are its size around this point; by default the width is a third of the height.
          */
         Subject: {
             /**
@@ -7884,8 +7876,8 @@ export interface components {
         };
         /**
          * SwatchOut
-         * @description typical_px: RMS distance of the picture's center. scribble: where to, right and up, and how far roll lifts the
-         *     right edge, in turn.
+         * @description typical_px: RMS distance of the picture's center. scribble: right, up, and lift of the right edge by roll, in
+         *     turn.
          */
         SwatchOut: {
             /** Key */
@@ -8007,8 +7999,8 @@ export interface components {
          * TakeFromPreset
          * @description Brings parts of a clip back to the preset that it came from, or up to date with it.
          *
-         *     parts: layers of the preset to take, which come back where they are missing. drop: layers of the clip to take away.
-         *     settings: amount and speed too. What a layer has of its own stays: its random start, mute and solo.
+         *     parts: layers of the preset to take, which are restored if missing. drop: layers of the clip to remove. settings:
+         *     amount and speed too. Individual properties of a layer stay: random phase, mute and solo.
          */
         TakeFromPreset: {
             /** Clip */
@@ -8047,8 +8039,8 @@ export interface components {
         };
         /**
          * TakeOutTime
-         * @description Takes frames out: keys, cues, layers and clips that lie in them go, all after them comes earlier. Both edges keep
-         *     their values.
+         * @description Remove frames: keys, cues, layers and clips in them are removed, all later content shifts. Both edges keep their
+         *     values.
          */
         TakeOutTime: {
             /** First Frame */
@@ -8258,8 +8250,8 @@ export interface components {
         };
         /**
          * TurnMount
-         * @description Points a mount elsewhere, by the same turn at all frames; what it carries is turned back, so that the picture
-         *     stays and only its axes lie anew.
+         * @description Re-orient a mount by the same rotation at all frames; its child is rotated back, so that the picture stays and
+         *     only its axes change.
          */
         TurnMount: {
             /**
@@ -8292,7 +8284,7 @@ export interface components {
         };
         /**
          * TypedIn
-         * @description What was typed into a number, and what stood there.
+         * @description A text typed into a number, and the previous value.
          */
         TypedIn: {
             /**
@@ -8360,7 +8352,7 @@ export interface components {
         };
         /**
          * TypedOut
-         * @description The number it stands for, or what is wrong with which characters of it.
+         * @description The parsed number, or the error and its character range.
          */
         TypedOut: {
             /** Fault */
@@ -8380,8 +8372,8 @@ export interface components {
         };
         /**
          * UseRig
-         * @description A ready-made rig between the move and the lens, in place of mounts there that nobody has keyed, aimed or put
-         *     layers on.
+         * @description Insert a ready-made rig between the move and the lens, replacing mounts there without keys, operator or
+         *     layers.
          */
         UseRig: {
             /**
@@ -8410,7 +8402,7 @@ export interface components {
         };
         /**
          * Variant
-         * @description One of several alternatives. aside: what makes its motion; nothing for the one that stands in the document.
+         * @description One of several alternatives. aside: its stored motion; None for the active one.
          */
         Variant: {
             aside?: components["schemas"]["StoredVariant"] | null;
@@ -8426,8 +8418,8 @@ export interface components {
         };
         /**
          * Wave
-         * @description Regular motion: a boat, a swing, an engine. `beats` only says how people read the rate. start: so far into its
-         *     cycle it begins, on all axes.
+         * @description Regular motion: a boat, a swing, an engine. `beats` only affects the display of the rate. start: start phase, on
+         *     all axes.
          */
         Wave: {
             /**

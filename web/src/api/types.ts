@@ -78,5 +78,5 @@ export type Curve = Schemas["Curve"];
 export type AxisName = Schemas["AxisReading"]["axis"];
 export type SourceKind = Schemas["AddLayer"]["source"];
 
-/** Where something is, m, and its pan, tilt and roll, degrees. */
+/** Position, m, and pan, tilt and roll, degrees. */
 export type WorldPose = { position: [number, number, number]; angles: [number, number, number] };

@@ -4,7 +4,7 @@ import { createRoot } from "react-dom/client";
 import { complain } from "../stores/notes";
 import { App } from "./App";
 
-/** What cannot be read is said, unless who asked says it in its own place (`meta.told`). */
+/** Read errors are shown, unless the caller shows them (`meta.told`). */
 const queryCache = new QueryCache({
   onError: (error, query) => {
     if (!query.meta?.told) complain(error);

@@ -4,7 +4,7 @@ import { commit } from "../stores/editing";
 import { selectMade } from "../stores/selection";
 import { serverTables } from "../stores/serverTables";
 
-/** Adds a layer of a source, on top of a clip or of the one over the whole shot; each says what it imitates. */
+/** Adds a layer of a source, on top of a clip or of the one over the whole shot; each item describes the motion. */
 export function AddLayerMenu({ clip, quiet }: { clip?: string; quiet?: boolean }) {
   return (
     <Menu

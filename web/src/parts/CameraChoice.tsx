@@ -8,7 +8,7 @@ type CameraChoiceProps = {
   onFps: (text: string) => void;
 };
 
-/** Which camera of a file, and the frame rate of a shot that is made of it. */
+/** The camera of a file, and the frame rate of a new shot from it. */
 export function CameraChoice({ found, camera, fps, onCamera, onFps }: CameraChoiceProps) {
   return (
     <div className="mb-3 grid grid-cols-2 gap-3 text-sm">

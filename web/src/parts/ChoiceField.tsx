@@ -6,9 +6,9 @@ type ChoiceFieldProps = {
   at: string;
   look: { title: string; choices: (string | number)[]; titles?: Record<string, string> };
   value: string | number;
-  /** What choices are called where their values are not for people. */
+  /** Display names of choices. */
   titles?: Record<string, string>;
-  /** The choice that stands for nothing. */
+  /** The choice for no value. */
   none?: string;
 };
 

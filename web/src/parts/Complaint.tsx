@@ -1,4 +1,4 @@
-/** What is wrong, where it happened. */
+/** An error message at the place of the error. */
 export function Complaint({ text }: { text: string }) {
   if (!text) return null;
   return (

@@ -1,6 +1,6 @@
 import type { Blend } from "../api/types";
 
-/** Which corner of a blend something belongs to, as a number: the same on the pad, in its list and beside layers. */
+/** Number of a corner: the same on the pad, in its list and next to layers. */
 export function CornerNumber({ blend, corner }: { blend: Blend; corner: string | null | undefined }) {
   const at = blend.corners.findIndex(({ id }) => id === corner);
   if (at < 0) return null;

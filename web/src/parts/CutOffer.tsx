@@ -4,7 +4,7 @@ import { beingRead, NumberField, useAfterTyped } from "../shared/number";
 
 type CutOfferProps = { cut: Cut; onHandles: (frames: number) => Promise<void>; onTake: () => void };
 
-/** What a cut shows of this shot, before it is taken. */
+/** Range of this shot in a cut, before it is applied. */
 export function CutOffer({ cut, onHandles, onTake }: CutOfferProps) {
   const [least, most] = limitsOf("conform_to_cut.handles");
   const take = useAfterTyped(onTake);

@@ -7,8 +7,7 @@ const PRESET_ENDING = ".preset.json";
 
 type Taker = (files: File[], on: EventTarget | null) => void;
 
-/** A file dragged onto the page opens the import; presets are stored immediately. onPictures, onFiles: what becomes of pictures, and of several
- * other files, and where they were dropped. */
+/** A file dragged onto the page opens the import; presets are stored immediately. onPictures, onFiles: handlers for pictures, and for several other files, with the drop position. */
 export function DropZone({ onPictures, onFiles }: { onPictures: Taker; onFiles: Taker }) {
   const [over, setOver] = useState(false);
   const takers = useRef({ onPictures, onFiles });

@@ -12,7 +12,7 @@ type ImportButtonsProps = {
 
 const RIDES = "Adds the path to the existing move, relative to its first pose";
 
-/** Where what was found goes. */
+/** Destination of an import. */
 export function ImportButtons(props: ImportButtonsProps) {
   const { found, asSet, working, inShot, fps, playIn, bringIn } = props;
   const into = (where: Into, text: string, hint?: string) => (

@@ -1,6 +1,6 @@
 import type { MountKind } from "../api/types";
 
-/** What a kind of mount looks like, in a square of 14. */
+/** Icon of a kind of mount, in a square of 14. */
 const SHAPES: Record<MountKind, string> = {
   free: "M4 4h6v6h-6z",
   ground: "M1.5 11.5h11 M3.5 11.5l2-6h3l2 6",

@@ -19,7 +19,7 @@ export function PictureChoice({ value, onChange }: { value: Picture; onChange: (
       title="Whole pixels, digits only"
       value={String(value[field] || "")}
       onChange={(event) => {
-        // What is no whole number is not taken for one.
+        // Fractions are rejected.
         if (/^\d*$/.test(event.target.value)) onChange({ ...value, [field]: Number(event.target.value) });
       }}
     />

@@ -5,7 +5,7 @@ import type { SetObjects, Tables } from "../api/types";
 
 const OWN = "own file";
 
-/** The set a shot plays in: a shipped one, or a GLB of one's own. `bring` takes a file that was dropped elsewhere. */
+/** The set of a shot: a shipped one, or a custom GLB. `bring` takes a file that was dropped elsewhere. */
 export function useSetFiles(onSet: (set: string) => void, onProblem: (text: string) => void) {
   const [bringing, setBringing] = useState("");
   const known = useQueryClient();

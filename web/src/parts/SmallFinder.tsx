@@ -7,17 +7,17 @@ import { hang, stage } from "../stores/stage";
 
 type SmallFinderProps = {
   id: string;
-  /** What moves the lens in it; null while that is on its way. */
+  /** The pose of its lens; null while it is loading. */
   motion: () => Motion | null;
   ready: boolean;
-  /** What it is known by on the page. */
+  /** Its id on the page. */
   mark: Record<`data-${string}`, string>;
   children: ReactNode;
-  /** What stands at the foot of the picture. */
+  /** Caption at the bottom of the picture. */
   foot?: ReactNode;
 };
 
-/** A small Viewfinder, in step with the large one; what is said of it stands on top. */
+/** A small Viewfinder, in step with the large one, with a caption at the top. */
 export function SmallFinder({ id, motion, ready, mark, children, foot }: SmallFinderProps) {
   const [ref, size] = useSize<HTMLDivElement>();
   const aspect = useStore(stage, (each) => each.aspect);

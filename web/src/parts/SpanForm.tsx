@@ -13,7 +13,7 @@ const FIELDS = [
   { title: "ramp out", field: "ramp_out_frames" },
 ] as const;
 
-/** When a layer or clip is heard. What gives way to what is set, the server says. */
+/** Active range of a layer or clip. The server resolves conflicts with the changed value. */
 export function SpanForm({ at }: { at: string }) {
   const [kind, id = ""] = at.split(":");
   const span = useStore(

@@ -9,9 +9,9 @@ type TargetChoiceProps = {
   /** Nothing where there is none yet. */
   target: Target | null;
   label: string;
-  /** What the choice of a point is called. */
+  /** Label of the point choice. */
   point: string;
-  /** What the choice of nothing is called, where it may be. */
+  /** Label of the empty choice, where it is allowed. */
   nothing?: string;
   onTake: (asked: TargetRequest) => void;
 };
@@ -82,7 +82,7 @@ function choiceOf(target: Exclude<Target, { kind: "middle" }>): string {
   return "subject";
 }
 
-/** What people call a target. */
+/** Display name of a target. */
 export function describe(shot: Shot, target: Target): string {
   if (target.kind === "mount") return shot.mounts.find(({ id }) => id === target.mount)?.name ?? target.mount;
   if (target.kind === "point") return target.name;

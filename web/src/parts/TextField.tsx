@@ -1,4 +1,4 @@
-/** A line of text with its name and unit; what is typed is kept as it is until the server has read it. */
+/** A line of text with its label and unit; the typed text stays until the server has parsed it. */
 export function TextField(props: {
   title: string;
   unit?: string;

@@ -1,4 +1,4 @@
-/** What happens to keys and spans when time changes: asked only then. */
+/** Effect of a time edit on keys and spans, shown only when needed. */
 export function TimeChoice<T extends string>(props: {
   title: string;
   value: T;

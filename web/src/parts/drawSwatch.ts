@@ -3,13 +3,13 @@ import type { Swatch } from "../api/types";
 import type { Paper } from "../shared/paper";
 
 const COLUMNS = 3;
-/** A motion of this many pixels fills a scribble; smaller ones are drawn smaller, by the root, so that sizes can be told apart. */
+/** A motion of this many pixels fills a scribble; smaller ones are drawn smaller, by the square root, so that sizes stay distinguishable. */
 const FULL_PX = 60;
 const MIN_FILL = 0.3;
 const EDGE_PX = 9;
 const MARGIN_PX = 2;
 
-/** The path of the picture's centre, and beside it that of the picture's right edge, which roll lifts. */
+/** The path of the picture center, and next to it that of the right edge, which shows roll. */
 export function drawScribble(
   context: CanvasRenderingContext2D,
   { scribble }: Swatch,

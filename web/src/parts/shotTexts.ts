@@ -1,4 +1,4 @@
-/** The form of a shot: its numbers as texts, as they are typed. */
+/** The form of a shot: its numbers as typed texts. */
 import type { Picture, Shot } from "../api/types";
 import { typedNumber } from "../shared/number";
 

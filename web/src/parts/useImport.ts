@@ -20,7 +20,7 @@ export function useImport(state: State | null, projectSlug: string) {
   const dropped = useStore(view, (each) => each.importFile);
   const [found, setFound] = useState<Found | null>(null);
   const [camera, chooseCamera] = useState("");
-  /** Which of the ways to read its path, where it is in doubt. */
+  /** The chosen reading of its path, where it is ambiguous. */
   const [chosen, setChosen] = useState(0);
   const setCamera = (name: string) => {
     chooseCamera(name);
@@ -33,7 +33,7 @@ export function useImport(state: State | null, projectSlug: string) {
   const [working, setWorking] = useState(false);
   const [, go] = useLocation();
 
-  /** Does one thing at a time; what is wrong is said in the form, which then stays open. */
+  /** Does one thing at a time; errors are shown in the form, which then stays open. */
   const doing = async (about: string, work: () => Promise<void>) => {
     setProblem("");
     setWorking(true);
@@ -44,7 +44,7 @@ export function useImport(state: State | null, projectSlug: string) {
     }
     setWorking(false);
   };
-  /** What a cut shows of this shot is told; it is taken as an edit. */
+  /** Shows the range of this shot in a cut; it is applied as an edit. */
   const readCut = (file: File, handles = 0) =>
     doing(`${file.name}: `, async () => {
       if (!state) throw new Error("open the shot that the cut is about first");
@@ -71,7 +71,7 @@ export function useImport(state: State | null, projectSlug: string) {
       closeImport();
       void commit({ type: "set_values", values: [{ at: "shot.set_id", value: set_id }] });
     });
-  /** Somebody else changed the shot first: what they made is shown, and the next try is based on it. */
+  /** Another client changed the shot first: their change is shown, and the next attempt is based on it. */
   const catchUp = async (error: unknown, slug: string) => {
     if (!(error instanceof Problem && error.status === 409)) throw error;
     adopt(await fetchShot(slug, state?.variant ?? null));

@@ -3,7 +3,7 @@ import { Dialog as Radix } from "radix-ui";
 import { type ReactNode, useEffect, useState } from "react";
 import { dialogs } from "../stores/dialogs";
 
-/** A dialog over the page: Escape, the cross and a click beside it close it, focus stays inside and goes back afterwards. */
+/** A dialog over the page: Escape, the cross and a click outside close it, focus stays inside and is restored afterwards. */
 export function Dialog({ title, onClose, children }: { title: string; onClose: () => void; children: ReactNode }) {
   const [element, setElement] = useState<HTMLElement | null>(null);
   useEffect(() => {

@@ -1,7 +1,7 @@
 import { type ReactNode, useRef } from "react";
 
 type FileButtonProps = {
-  /** What the file is, for who cannot see the button. */
+  /** Label of the file for screen readers. */
   label: string;
   title: string;
   /** Endings and kinds that may be chosen. */
@@ -28,7 +28,7 @@ export function FileButton({ label, title, accept, className = "", children, onF
         onChange={(event) => {
           const [file] = event.target.files ?? [];
           if (file) onFile(file);
-          // The same file may be chosen again.
+          // Allows the same file again.
           event.target.value = "";
         }}
       />

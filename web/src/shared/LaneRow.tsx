@@ -2,7 +2,7 @@ import { type ComponentProps, createContext, type ReactNode, useContext } from "
 
 export const HEAD_PX = 168;
 
-/** How wide the heads and the lanes beside them are, in pixels. */
+/** Widths of the heads and of the lanes, in pixels. */
 export const LaneSize = createContext({ headPx: HEAD_PX, width: 0 });
 export const useLaneSize = () => useContext(LaneSize);
 
@@ -11,11 +11,11 @@ type LaneRowProps = ComponentProps<"div"> & {
   height: number | "auto";
   head: ReactNode;
   headClass?: string;
-  /** What lies on the time axis; as wide as the lanes. */
+  /** Content on the time axis; as wide as the lanes. */
   children: ReactNode;
 };
 
-/** A row under the ruler: a head, and beside it a lane on the time axis. */
+/** A row under the ruler: a head, and next to it a lane on the time axis. */
 export function LaneRow({ height, head, headClass = "", className = "", children, ...rest }: LaneRowProps) {
   const { headPx } = useLaneSize();
   return (

@@ -4,7 +4,7 @@ import { type ReactNode, useRef, useState } from "react";
 export type MenuItem = { id: string; content: ReactNode; run: () => void; stays?: boolean };
 
 type MenuProps = {
-  /** What the button is called, and what it shows. */
+  /** Label and content of the button. */
   label: string;
   button: ReactNode;
   buttonClass: string;

@@ -6,9 +6,9 @@ type NameInputProps = {
   most: number;
   placeholder?: string;
   className?: string;
-  /** What was typed, without blanks around it, when it is another name. */
+  /** The trimmed text, if it is another name. */
   onName: (name: string) => void;
-  /** Whether it may be called nothing. */
+  /** Whether the name may be empty. */
   mayBeEmpty?: boolean;
 };
 

@@ -8,7 +8,7 @@ import { dismiss, type Note, notes } from "../stores/notes";
 const STAY_MS = 5000;
 const OFFER_STAYS_MS = 15_000;
 
-/** Messages at the foot of the page, over dialogs too: errors stay until they are closed, others while somebody points at them. */
+/** Messages at the bottom of the page, over dialogs too: errors stay until they are closed, others while the pointer is over them. */
 export function Notes() {
   const list = useStore(notes, (state) => state.list);
   const dialog = useStore(dialogs, ({ open }) => open.at(-1));
@@ -41,7 +41,7 @@ function One({ note: { id, kind, text, action } }: { note: Note }) {
         role={wrong ? "alert" : "status"}
         className={`pointer-events-auto flex max-w-2xl items-center gap-3 rounded-md border px-3 py-2 text-sm shadow-lg ${wrong ? "border-error bg-[#3a1d17] text-[#f4e2dc]" : "border-base-300 bg-base-200 text-base-content"}`}
       >
-        {/* It is a live region itself; said by the library too, it would be heard twice. */}
+        {/* It is a live region itself; with the one of the library it would be announced twice. */}
         <Toast.Description data-radix-toast-announce-exclude="">{text}</Toast.Description>
         {action && (
           <Toast.Action altText={action.title} className="btn btn-xs btn-accent shrink-0" onClick={action.run}>

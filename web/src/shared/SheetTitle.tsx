@@ -1,7 +1,7 @@
 import { X } from "lucide-react";
 import { view } from "../stores/view";
 
-/** What a sheet over the lanes is called, and the way back. */
+/** Title of a sheet over the lanes, and the close button. */
 export function SheetTitle({ title }: { title: string }) {
   return (
     <div className="flex items-center">

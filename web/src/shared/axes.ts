@@ -9,7 +9,7 @@ const inUnit = (sign: string) =>
     .axes.filter((each) => each.sign === sign)
     .map(({ name }) => name);
 
-/** What an axis is called. */
+/** Display name of an axis. */
 export const AXIS_TITLES = Object.fromEntries(serverTables().axes.map(({ name, title }) => [name, title])) as Record<
   AxisName,
   string
@@ -23,7 +23,7 @@ export const FOLDED: readonly AxisName[] = serverTables()
 export const ROTATIONS: readonly AxisName[] = inUnit("°");
 export const TRANSLATIONS: readonly AxisName[] = inUnit("cm");
 
-/** Switches on some axes of a layer and all others off; locked ones stay as they are. */
+/** Switches on some axes of a layer and all others off; locked ones are unchanged. */
 export function onlyAxes(layer: Layer, wanted: readonly AxisName[]): Command {
   const free = AXES.filter((axis) => !layer.axes[axis].locked);
   const values = free.map((axis) => ({ at: `layer:${layer.id}.axes.${axis}.on`, value: wanted.includes(axis) }));

@@ -17,7 +17,7 @@ export function byArrows(event: React.KeyboardEvent, move: (across: number, up: 
   return true;
 }
 
-/** Who pressed it with the pointer means the arrow keys for the playhead: only those who came by keyboard move it with them. */
+/** After a press with the pointer, arrow keys move the playhead; they move the focus only after keyboard focus. */
 export function keepArrows(event: React.MouseEvent<HTMLElement | SVGElement>): void {
   if (event.detail > 0) event.currentTarget.blur();
 }

@@ -1,2 +1,2 @@
-/** What the curves and the table call the dials of a unit. */
+/** Title of the dials of a unit in curves and table. */
 export const dialGroup = (unit: string) => `dials ${unit}`.trim();

@@ -1,8 +1,4 @@
-/**
- * Drawing on canvases. Where the processor draws all pictures, waveforms would hold up the picture through the lens: they then
- * take turns, a little each frame, and while something is tried on one now and then. The browser draws them later than it is
- * told to: a clock here does not see what they cost.
- */
+/** Drawing on canvases. Where the processor draws all pictures, waveforms would hold up the picture through the lens: they then take turns, a little each frame, and while something is tried on one now and then. The browser draws them later than requested: a clock here does not measure their cost. */
 import { previewState } from "../stores/preview";
 import { drawsInSoftware } from "./renderer";
 
@@ -33,7 +29,7 @@ function next(): void {
   else requestAnimationFrame(take);
 }
 
-/** Draws on a canvas, at once where that is quick. Of drawings that wait for the same canvas only the last is made, in its turn. */
+/** Draws on a canvas, immediately where that is fast. Of drawings that wait for the same canvas only the last is made, in its turn. */
 export function drawSoon(canvas: HTMLCanvasElement, draw: () => void): void {
   if (!drawsInSoftware()) {
     draw();

@@ -4,7 +4,7 @@ import { serverTables } from "../stores/serverTables";
 
 export type Source = Layer["source"];
 
-/** What the server tells of a source's kind. */
+/** The server's description of a kind of source. */
 export function sourceFacts(source: Source): SourceFacts {
   const found = serverTables().sources.find(({ kind }) => kind === source.kind);
   if (!found) throw new Error(`no source is called ${source.kind}`);
@@ -34,7 +34,7 @@ export function limitsOf(number: string): [number, number] {
   return serverTables().forms.limits[number] ?? [-Infinity, Infinity];
 }
 
-/** What stands in a document at a path such as `source.rate_hz`. */
+/** The value in a document at a path such as `source.rate_hz`. */
 export function valueAt(document: unknown, path: string): unknown {
   return path.split(".").reduce<unknown>((value, name) => (value as Record<string, unknown>)[name], document);
 }

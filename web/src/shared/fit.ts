@@ -7,5 +7,5 @@ export function fitted(width: number, height: number, aspect: number): Rect {
   return { x: (width - w) / 2, y: (height - h) / 2, width: w, height: h };
 }
 
-/** How much of the surroundings is shown when what lies outside the frame is: this many times the picture. */
+/** Visible area with the surroundings shown: this many times the picture. */
 export const AROUND = 1.3;

@@ -13,7 +13,7 @@ export type Paper = {
 
 const known = new Map<string, Paper>();
 
-/** The paper that an element lies on. */
+/** Background color of an element. */
 export function paperOf(element: Element): Paper {
   const theme = element.closest<HTMLElement>("[data-theme]")?.dataset.theme ?? "";
   const found = known.get(theme);

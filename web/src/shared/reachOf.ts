@@ -2,7 +2,7 @@ import type { MotionArray } from "../api/motion";
 
 const REACHES = new WeakMap<Float32Array, Map<number, [number, number]>>();
 
-/** Least and largest value of a column; worked out once for an array, however often it is drawn. */
+/** Minimum and maximum of a column; cached per array. */
 export function reachOf({ data, columns }: MotionArray, column: number): [number, number] {
   const known = REACHES.get(data) ?? new Map<number, [number, number]>();
   REACHES.set(data, known);

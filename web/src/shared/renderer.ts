@@ -1,8 +1,8 @@
-/** What draws the pictures: asked once, of a context that is thrown away. */
+/** The renderer: queried once, with a temporary context. */
 let known: string | null = null;
 let drawn = false;
 
-/** Name of the renderer, or an empty text where it is not told. */
+/** Name of the renderer, or an empty text if it is hidden. */
 export function rendererName(): string {
   if (known !== null) return known;
   const context = document.createElement("canvas").getContext("webgl2");
@@ -13,13 +13,13 @@ export function rendererName(): string {
   return known;
 }
 
-/** Whether pictures can be drawn at all. */
+/** Whether pictures can be drawn. */
 export function drawsAtAll(): boolean {
   rendererName();
   return drawn;
 }
 
-/** Whether pictures are drawn by the processor: smoothing edges then costs more than it gives. */
+/** Whether pictures are drawn in software: antialiasing then costs more than it improves. */
 export function drawsInSoftware(): boolean {
   return /swiftshader|llvmpipe|software|basic render/i.test(rendererName());
 }

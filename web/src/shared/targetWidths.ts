@@ -1,7 +1,7 @@
 /** Enough for a finger. */
 const TARGET_PX = 24;
 
-/** How wide the target about each of some places may be, in order: as wide as a finger wants, where the neighbours leave the room. */
+/** Width of the hit area of each of some positions, in order: comfortable size, limited by the neighbors. */
 export function targetWidths(places: number[], least: number): number[] {
   return places.map((place, n) => {
     const before = place - (places[n - 1] ?? -Infinity);

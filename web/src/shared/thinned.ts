@@ -1,4 +1,4 @@
-/** Those that have room beside each other, from the left; `kept` ones are there in any case. Places rise. */
+/** Those with enough distance, from the left; `kept` ones are always included. Places rise. */
 export function thinned<T>(all: T[], place: (each: T) => number, apart: number, kept: (each: T) => boolean): T[] {
   let last = Number.NEGATIVE_INFINITY;
   return all.filter((each) => {

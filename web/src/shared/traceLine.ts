@@ -2,10 +2,10 @@ import type { MotionArray } from "../api/motion";
 
 const INKS = { cross: "#D8CDB6", line: "#20242F" };
 
-/** Steps shorter than this, in pixels, cannot be told apart. */
+/** Steps shorter than this, in pixels, are invisible. */
 const STEP_PX = 0.7;
 
-/** A path through pan and tilt, placed on the paper; what cannot be told apart is left out. */
+/** A path through pan and tilt, placed on the paper; invisible steps are omitted. */
 export function trace(
   context: CanvasRenderingContext2D,
   { data, columns }: MotionArray,

@@ -6,10 +6,10 @@ import { openShot } from "../stores/openShot";
 import { previewState } from "../stores/preview";
 import { useRested } from "./useRested";
 
-/** A shot is checked when nobody has changed it, or tried something on, for so long. */
+/** A shot is checked after this time without a change or preview. */
 const RESTS_MS = 700;
 
-/** What checks find in the open shot, of the last revision that rested; asked in the background. */
+/** Findings of the checks for the open shot, at its last unchanged revision; requested in the background. */
 export function useChecks(): Checked | undefined {
   const slug = useStore(openShot, (each) => each.state?.slug);
   const revision = useStore(openShot, (each) => each.state?.revision);

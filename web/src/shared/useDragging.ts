@@ -3,9 +3,9 @@ import { useEffect, useRef } from "react";
 
 /** A pointer that holds something. */
 export type DragState<T> = {
-  /** What it holds: what `bind` was given when it was pressed, even if the page has drawn it elsewhere since. */
+  /** Payload of the drag: the argument of `bind` at the press, even if the element was drawn elsewhere since. */
   what: T;
-  /** Where the pointer is on the page, and how far it has come since it was pressed. */
+  /** Pointer position on the page, and its displacement since the press. */
   x: number;
   y: number;
   dx: number;
@@ -21,7 +21,7 @@ export type DragState<T> = {
 export type DragHandlers<T> = {
   /** Pressed. Returning false leaves the pointer alone. */
   press?: (held: DragState<T>) => boolean | undefined;
-  /** Moved; not before it has gone a few pixels, so that a click is no drag. */
+  /** Moved; only after a few pixels, so that a click is no drag. */
   move: (held: DragState<T>) => void;
   /** Let go after it had moved. */
   drop?: (held: DragState<T>) => void;
@@ -105,7 +105,7 @@ function useHolding<T>(hands: DragHandlers<T>): (state: State) => void {
     window.addEventListener("keydown", onEscape, true);
     return () => {
       window.removeEventListener("keydown", onEscape, true);
-      // What goes from the page while it is held is given up.
+      // The drag is canceled when its element is removed.
       if (holding.current) latest.current.cancel?.();
       holding.current = null;
     };

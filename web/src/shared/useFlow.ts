@@ -3,7 +3,7 @@ import { motion, rowOf } from "../stores/motion";
 import { transport } from "../stores/transport";
 import { say } from "./say";
 
-/** What is watched while it plays; NaN where it is not known. */
+/** Readings during playback; NaN where unknown. */
 export type Flow = { streakPx: number; distanceM: number; heightM: number; speedMS: number };
 
 const EVERY_MS = 100;

@@ -3,7 +3,7 @@ import { transport } from "../stores/transport";
 
 const EVERY_MS = 100;
 
-/** The present frame; while it plays it is followed about ten times a second, if it is to be followed at all. */
+/** The present frame; during playback it is updated about ten times per second, if it is followed. */
 export function useFollowedFrame(follow: boolean): number {
   const [frame, setFrame] = useState(transport.getState().frame);
   useEffect(() => {

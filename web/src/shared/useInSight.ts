@@ -1,6 +1,6 @@
 import { type RefObject, useEffect, useState } from "react";
 
-/** Whether an element can be seen at all; what is scrolled away need not be drawn. */
+/** Whether an element is in view; others need not be drawn. */
 export function useInSight(ref: RefObject<Element | null>): boolean {
   const [inSight, setInSight] = useState(false);
   useEffect(() => {

@@ -14,7 +14,7 @@ export function usePainting(at: string, on: boolean, flip: (event: React.Synthet
         beginPainting(at, !shown, () => flip(event));
       },
       onPointerEnter: () => paintOver(at),
-      // The pointer was heard already; what is left is the keyboard, and clicks with Alt.
+      // The pointer is handled elsewhere; this is for the keyboard, and clicks with Alt.
       onClick: (event: React.MouseEvent) => {
         if (event.detail === 0 || event.altKey) flip(event);
         else event.preventDefault();

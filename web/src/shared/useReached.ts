@@ -1,7 +1,7 @@
 import { useRef } from "react";
 import { settled } from "../stores/editing";
 
-/** Where arrow keys have taken something, by its name, while that is not known to be kept: from there the next press goes on. */
+/** Result of arrow keys that is not saved yet, by name: the next key press continues from there. */
 export function useReached<T>(): (name: string, shown: T, next: (from: T) => T) => T {
   const reached = useRef<Record<string, T>>({});
   return (name, shown, next) => {

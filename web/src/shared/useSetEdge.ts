@@ -1,7 +1,7 @@
 import type { Finding } from "../api/types";
 import { useChecks } from "./useChecks";
 
-/** What checks say about the edge of the set, where the picture looks past it. */
+/** Findings about the edge of the set, where the picture is past it. */
 export function useSetEdge(): Finding | undefined {
   return useChecks()?.findings.find(({ check, at }) => check === "coverage" && at === "shot.set_id");
 }

@@ -10,7 +10,7 @@ const PAST_ALL_PX = 1e6;
 const atEdges = (margin: number): string =>
   margin < PAST_ALL_PX ? `needs ${margin.toFixed(0)} px overscan (at the subject's distance)` : "no overscan is enough";
 
-/** How large the shake is on screen, in words: over the shot, or over the loop range. */
+/** Size of the shake on screen, in words: over the shot, or over the loop range. */
 export function useTotal(): Total | null {
   const loop = useStore(transport, (each) => each.loop?.join("–"));
   const [typical, peak, margin] = useStore(

@@ -7,21 +7,20 @@ import { type DragState, useDragging } from "./useDragging";
 type Trial<T, L> = {
   press?: (held: DragState<T>) => boolean | undefined;
   tap?: (held: DragState<T>) => void;
-  /** What it has come to, from where the pointer is; null when that is as it was. */
+  /** Its value for the pointer position; null when unchanged. */
   live: (held: DragState<T>) => L | null;
   command: (live: L, what: T) => Command;
-  /** What is kept in the end, where it is not what was tried on last. */
+  /** Final command, if it is not the last previewed one. */
   kept?: () => Command | null;
   /** Right after it was let go. */
   dropped?: (live: L, what: T) => void;
 };
 
-/** Dragging something of the shot: what it has come to is tried on while it is held, and kept when it is let go. `live` and `command` keep
- * seeing the page as it was at the press. */
+/** Dragging something of the shot: what it has come to is tried on while it is held, and kept when it is let go. `live` and `command` use the state of the page at the press. */
 export function useTrialDrag<T, L>(trial: Trial<T, L>, enabled = true) {
   const [live, setLive] = useState<{ what: T; value: L } | null>(null);
   const now = useRef<{ what: T; value: L } | null>(null);
-  /** As it was at the press: values that a preview changes must not be added to the pointer's way once more. */
+  /** State at the press: values that a preview changes must not be added to the pointer's displacement again. */
   const pressed = useRef(trial);
   const show = (next: { what: T; value: L } | null) => {
     now.current = next;
@@ -47,7 +46,7 @@ export function useTrialDrag<T, L>(trial: Trial<T, L>, enabled = true) {
           cancelPreview();
           return;
         }
-        // What is shown stays until it is kept, unless something else is held by then.
+        // The displayed value stays until it is saved, unless another drag starts.
         void commit(pressed.current.kept?.() ?? pressed.current.command(last.value, last.what)).finally(
           () => now.current === last && show(null),
         );

@@ -4,17 +4,17 @@ import { openShot, whenOpened } from "./openShot";
 import { view } from "./view";
 
 export const ROUNDS = 5;
-/** The shot as it is shown. */
+/** The shot as displayed. */
 export const OWN = "own";
 
 export type Blind = {
   /** Keys of the two motions. */
   pair: [string, string];
-  /** Their names, as they were at the start. */
+  /** Their names at the start. */
   names: [string, string];
   /** Variants that they are; null for anything else. */
   variants: [string | null, string | null];
-  /** Whether A is the second of the pair, round by round. */
+  /** Whether A is the second of the pair, in each round. */
   turned: boolean[];
   /** Key that was better in each finished round; null for no difference. */
   votes: (string | null)[];
@@ -43,7 +43,7 @@ export function endBlind(): void {
 
 export const isRunning = ({ votes }: Blind): boolean => votes.length < ROUNDS;
 
-/** What A and B are in the present round. */
+/** The motions of A and B in the present round. */
 export function pairNow({ pair: [one, other], turned, votes }: Blind): { a: string; b: string } {
   return turned[votes.length] ? { a: other, b: one } : { a: one, b: other };
 }

@@ -1,4 +1,4 @@
-/** What is looked at decides what is asked for. What is said of the whole is said of the loop where there is one. Of a long shot only some frames are known one by one: asks for others when they are looked at or about to be played. */
+/** The view determines the requested frames. Whole-shot values refer to the loop if there is one. Of a long shot only some frames are known one by one: asks for others when they are looked at or about to be played. */
 import { isExact, lookedAt, motion } from "./motion";
 import { refresh } from "./preview";
 import { transport } from "./transport";

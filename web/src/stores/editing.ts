@@ -32,7 +32,7 @@ window.addEventListener("beforeunload", (event) => {
   if (waiting > 0) event.preventDefault();
 });
 
-/** What may follow a change: what to do once it is kept, and who is told what is wrong in place of the foot of the page. */
+/** Options of a change: the action after it is saved, and the handler of its errors instead of the message area. */
 export type Then = { kept?: (state: State) => void; failed?: (error: unknown) => void };
 
 /** Keeps a command as one revision; one that is made when its turn comes knows what those before it did, and may be none. */
@@ -56,12 +56,12 @@ export function commit(given: Command | ((state: State) => Command | null), then
   ).finally(settled);
 }
 
-/** Whether all that was changed is kept, and what is shown is of that. */
+/** Whether all changes are saved and displayed. */
 export function settled(): boolean {
   return editing.getState().saving === 0 && motion.getState().revision === openShot.getState().state?.revision;
 }
 
-/** Shows plainly set values at once, and their motion while they are still being kept. Returns what ends that. */
+/** Displays plainly set values immediately, and their motion while they are being saved. Returns what ends that. */
 function expect(command: Command): () => void {
   const { state } = openShot.getState();
   if (command.type !== "set_values") return () => undefined;
@@ -98,10 +98,7 @@ export function markSubject(object: string | null, point?: [number, number, numb
   });
 }
 
-/**
- * Does something with the newest state of the shot that is open now when all changes before it are kept, also when that
- * shot was left meanwhile; `open` tells whether it still is the open one.
- */
+/** Runs an action with the newest state of the shot that is open now, after all earlier changes are saved, even when that shot was left; `open` returns whether it is still the open one. */
 export function inTurn(
   work: (state: State, open: () => boolean) => Promise<void>,
   { command, failed = complain }: { command?: Command; failed?: (error: unknown) => void } = {},
@@ -124,7 +121,7 @@ export function inTurn(
       if (here()) editing.setState((each) => ({ saving: each.saving - 1 }));
     }
   };
-  // Whatever comes of one change, the next has its turn.
+  // After success or failure of a change, the next one runs.
   const turn = queue
     .then(run)
     .catch(failed)

@@ -36,7 +36,7 @@ async function look(): Promise<void> {
   if (there.variant !== state.variant) note("info", "Another window deleted this variant; you now see the main one");
 }
 
-/** Whether this window edits or tries something: its own answer comes first. */
+/** Whether this window edits or previews something: its own answer has priority. */
 function isBusy(): boolean {
   const { command, revision } = previewState.getState();
   return command !== null || revision !== null || editing.getState().saving > 0;

@@ -1,4 +1,4 @@
-/** The motion last heard of, and the feed that asks for it: one question at a time, the newest wins. */
+/** The last received motion, and the feed that requests it: one request at a time, the newest wins. */
 import { createStore } from "zustand/vanilla";
 import { shownVariant } from "../api/envelope";
 import { fetchMotion, type Known, NOTHING } from "../api/motion";
@@ -22,7 +22,7 @@ export type Motion = Known & {
   close: number;
   /** The variant that it was asked about. */
   variant: string | null;
-  /** What differs in the document that is tried on from that of `revision`, where that was asked for. */
+  /** Differences of the previewed document from that of `revision`, if requested. */
   tried: Record<string, unknown> | null;
 };
 
@@ -42,7 +42,7 @@ const EMPTY: Motion = {
 
 export const motion = createStore<Motion>(() => EMPTY);
 
-/** Whether an answer about a revision comes too late to be shown; `followed`: the next question waits for it. */
+/** Whether an answer about a revision is too late to be shown; `followed`: the next request is waiting. */
 type Late = (answered: number, followed: boolean) => boolean;
 
 type Options = { revision: number | null; told: boolean; late: Late };
@@ -160,7 +160,7 @@ export function rowsWithin(from: number, to: number, state: Motion = motion.getS
   return [Math.max(0, firstRowFrom(frames, from) - 1), Math.min(maxRow, firstRowFrom(frames, to))];
 }
 
-/** Whether all whole frames from one to another have rows of their own. */
+/** Whether all whole frames from one to another have their own rows. */
 export function isExact(from: number, to: number, state: Motion = motion.getState()): boolean {
   return state.exact.some(([first, last]) => first <= Math.max(from, state.first) && Math.min(to, state.last) <= last);
 }

@@ -1,4 +1,4 @@
-/** The movie that is being made: how far it is, and who draws its frames. */
+/** The current movie: its progress, and its renderer. */
 import type { Texture } from "three";
 import { createStore } from "zustand/vanilla";
 import type { Moments } from "../api/movies";
@@ -6,17 +6,17 @@ import type { MovieState } from "../api/types";
 
 export type Movie = MovieState;
 
-/** What is drawn for one frame. */
+/** Drawings of one frame. */
 export type FrameOrder = {
   /** The shot's frame at which a drawing is. */
   at: (drawing: number) => number;
   /** Numbers by name at a drawing, where they begin. */
   row: (name: string, drawing: number) => { data: Float32Array; at: number } | null;
-  /** The same for all drawings of the frame, one after another. */
+  /** The same for all drawings of the frame, in sequence. */
   rows: (name: string) => { data: Float32Array; at: number; columns: number } | null;
 };
 
-/** What is laid over a part of the frame, px from above. */
+/** Overlay of a part of the frame, px from the top. */
 export type Overlay = { texture: Texture; x: number; y: number; width: number; height: number };
 
 export type Frames = {
@@ -36,7 +36,7 @@ export type Filming = {
   movie: Movie | null;
   /** Why it does not go on just now. */
   waits: string | null;
-  /** What is wrong with it. */
+  /** Its error. */
   problem: string | null;
 };
 
@@ -46,17 +46,17 @@ export const filming = createStore<Filming>(() => NO_MOVIE);
 
 let frameMaker: ((movie: Movie) => Frames | null) | null = null;
 
-/** Told by whoever has the scene. */
+/** Set by the owner of the scene. */
 export function registerFrameRenderer(make: typeof frameMaker): void {
   frameMaker = make;
 }
 
-/** Who draws a movie's frames; null while there is no scene. */
+/** The renderer of a movie's frames; null without a scene. */
 export function framesOf(movie: Movie): Frames | null {
   return frameMaker?.(movie) ?? null;
 }
 
-/** What is drawn for the n-th of some frames, of so many drawings each. */
+/** Drawings of the n-th of some frames, with a number of drawings each. */
 export function orderOf({ at, arrays }: Moments, n: number, drawings: number): FrameOrder {
   const from = n * drawings;
   const rows = (name: string) => {

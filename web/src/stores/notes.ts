@@ -7,14 +7,14 @@ export type Note = { id: number; kind: "info" | "error"; text: string; action?: 
 export const notes = createStore<{ list: Note[] }>(() => ({ list: [] }));
 
 let count = 0;
-/** Messages without an offer beside a new one. */
+/** Messages without an action next to a new one. */
 const MAX_PLAIN = 2;
 
 export function dismiss(id: number): void {
   notes.setState((state) => ({ list: state.list.filter((note) => note.id !== id) }));
 }
 
-/** Those that stay beside a new one: what offers something, and the last few others. What is said already is said once. */
+/** Messages that stay next to a new one: those with an action, and the last few others. Equal messages are shown once. */
 function withNote(list: Note[], text: string): Note[] {
   const otherNotes = list.filter((each) => each.text !== text);
   const plain = otherNotes.filter((each) => !each.action).slice(-MAX_PLAIN);
@@ -26,7 +26,7 @@ export function note(kind: Note["kind"], text: string, action?: Note["action"]):
   notes.setState(({ list }) => ({ list: [...withNote(list, text), { id, kind, text, action }] }));
 }
 
-/** Says what went wrong and where. */
+/** Shows an error and its position. */
 export function complain(error: unknown): void {
   note("error", explain(error));
 }

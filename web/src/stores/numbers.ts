@@ -1,7 +1,7 @@
 /** Numbers whose samples are wanted with the motion: those that the sheet and the boards show. */
 const watchers = new Map<string, number>();
 
-/** Wants the samples of a number until `drop` is called; `isNew` tells whether nobody wanted them yet. */
+/** Requests the samples of a number until `drop` is called; `isNew` returns whether it is the first request. */
 export function want(at: string): { isNew: boolean; drop: () => void } {
   const count = watchers.get(at) ?? 0;
   watchers.set(at, count + 1);

@@ -18,9 +18,9 @@ const NONE: OpenShot = { state: null, missing: null };
 
 export const openShot = createStore<OpenShot>(() => NONE);
 
-/** Which variant of a shot this window shows; it comes back when the page is loaded again. */
+/** The variant of a shot in this window; it is restored after a reload. */
 const SHOWN = "zittern.variant.";
-/** Where its playhead was when the page was left: once, after a reload. */
+/** Its playhead when the page was left: once, after a reload. */
 const PLAYHEAD = "zittern.playhead.";
 
 window.addEventListener("pagehide", () => {
@@ -63,7 +63,7 @@ export function stillOpen(): () => boolean {
 /** The shot that was open last, and is while none is. */
 let lately: State | null = null;
 
-/** What a change belongs to that is made now: the open shot; while another one is being opened, the one that is left. */
+/** The target of a change: the open shot; while another one is being opened, the one before. */
 export function editTarget(): { shot?: string; variant?: string; open: () => boolean } {
   const { state } = openShot.getState();
   const { id: shot, variant } = state ?? lately ?? {};
@@ -138,7 +138,7 @@ function selectFirst(state: State): void {
   view.setState({ layer: first, layers: first ? [first] : [] });
 }
 
-/** What is selected in one variant, in another one: the clip and the layers of the same names. */
+/** The selection in another variant: the clip and the layers of the same names. */
 function selectCounterparts(before: State, after: State): void {
   const { layer, layers, clip } = view.getState();
   const there = <T extends { id: string; name: string }>(id: string | null, from: T[], to: T[]): string | null => {
@@ -153,7 +153,7 @@ function selectCounterparts(before: State, after: State): void {
   });
 }
 
-/** Unselects what is no longer there; in the place of a layer that went comes another. */
+/** Removes missing parts from the selection; a missing layer is replaced by another. */
 function pruneSelection(state: State): void {
   const { board, layer, layers, mount, clip } = view.getState();
   if (!clip && board === "clip") view.setState({ board: "layer" });
@@ -174,7 +174,7 @@ export function clipsOf(state: State): Clip[] {
 }
 
 /** Layers from the bottom up. */
-/** The clip that a layer lies in. */
+/** The clip of a layer. */
 export function clipOf(state: State, layer: string): Clip | undefined {
   return clipsOf(state).find(({ layers }) => layers.some(({ id }) => id === layer));
 }

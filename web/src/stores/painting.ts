@@ -1,4 +1,4 @@
-/** Switches that are gone over with the pointer held: all come to stand as the first one, kept as one change. */
+/** Switches that the held pointer crosses: all are set like the first one, as one change. */
 import { createStore } from "zustand/vanilla";
 import { commit } from "./editing";
 
@@ -24,14 +24,14 @@ export function beginPainting(at: string, value: boolean, alone: () => void): vo
 
 const ENDS = ["pointerup", "pointercancel"] as const;
 
-/** Goes over another switch of the same field. */
+/** Crosses another switch of the same field. */
 export function paintOver(at: string): void {
   const { paint } = painting.getState();
   if (paint && paint.field === fieldOf(at) && !paint.at.includes(at))
     painting.setState({ paint: { ...paint, at: [...paint.at, at] } });
 }
 
-/** What a switch shows: as it stands, or as it is being painted. */
+/** State of a switch: the stored one, or the one being painted. */
 export function painted(at: string, on: boolean): (state: { paint: Paint | null }) => boolean {
   return ({ paint }) => (paint?.at.includes(at) ? paint.value : on);
 }

@@ -1,4 +1,4 @@
-/** Motions beside the shot's own, in step with it: of commands that are tried on, of variants, revisions, other shots. */
+/** Motions next to the shot's own, in step with it: of previewed commands, of variants, revisions, other shots. */
 import { fetchMotion } from "../api/motion";
 import type { Command } from "../api/types";
 import { lookedAt, type Motion, motion } from "./motion";
@@ -7,7 +7,7 @@ import { transport } from "./transport";
 
 export type Motions = Record<string, Motion>;
 
-/** What a motion is of: the open shot's present revision and variant, where nothing else is said. */
+/** Origin of a motion: by default the open shot's present revision and variant. */
 export type MotionRequest = { commands?: Command[]; shot?: string; revision?: number; variant?: string | null };
 
 /** Works motions out one after another; what is asked for later takes the place of what is still on its way. */

@@ -9,11 +9,11 @@ export type Presets = {
   list: PresetEntry[];
   undoLabel: string | null;
   redoLabel: string | null;
-  /** Keys of those that play beside each other. */
+  /** Keys of those that play side by side. */
   marked: string[];
 };
 
-/** So many play beside each other. */
+/** Maximum number of those. */
 const MAX_MARKED = 4;
 
 export const presets = createStore<Presets>(() => ({ list: [], undoLabel: null, redoLabel: null, marked: [] }));
@@ -35,7 +35,7 @@ export async function loadPresets(): Promise<void> {
 export const undoPresets = () => take<PresetShelf>(client.POST("/api/presets/undo")).then(adoptShelf, complain);
 export const redoPresets = () => take<PresetShelf>(client.POST("/api/presets/redo")).then(adoptShelf, complain);
 
-/** Does something with the shelf, and shows it anew whatever came of it. */
+/** Runs an action on the presets, and reloads them afterwards. */
 async function changing<T>(work: Promise<T>): Promise<T> {
   try {
     return await work;
@@ -77,7 +77,7 @@ export async function importPresets(files: File[]): Promise<void> {
   }
 }
 
-/** Marks a preset to be compared, or no longer; the one marked longest gives way. */
+/** Marks a preset for comparison, or unmarks it; the oldest mark is dropped. */
 export function toggleMark(key: string): void {
   presets.setState(({ marked }) => ({
     marked: marked.includes(key) ? marked.filter((each) => each !== key) : [...marked, key].slice(-MAX_MARKED),

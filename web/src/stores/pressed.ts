@@ -4,7 +4,7 @@ export function between<T>(all: readonly T[], one: T, other: T): T[] {
   return all.slice(from, to + 1);
 }
 
-/** What is selected after one was pressed: it alone, or it more or less where keys say so. */
+/** The selection after a press: the pressed one alone, or added or removed with modifier keys. */
 export function pressed<T>(one: T, selected: T[], more: boolean): T[] {
   if (selected.includes(one)) return more ? selected.filter((each) => each !== one) : selected;
   return more ? [...selected, one] : [one];

@@ -7,7 +7,7 @@ import { openShot, whenOpened } from "./openShot";
 import { transport } from "./transport";
 
 export type Preview = {
-  /** What is tried on while something is dragged. */
+  /** Preview during a drag. */
   command: Command | null;
   /** The older revision that is looked at. */
   revision: number | null;
@@ -25,7 +25,7 @@ whenOpened(() => {
   previewState.setState(NOTHING);
 });
 
-/** Shows what a command would do, without keeping it; `told`: keys, bars and cues as well, where the document shows them. */
+/** Previews a command without saving it; `told`: keys, bars and cues too, where the document shows them. */
 export function preview(command: Command, told = false): void {
   previewState.setState({ command });
   ask([command], told);
@@ -61,10 +61,10 @@ function ask(commands: Command[], told = false): void {
   if (!state) return;
   const before = ended;
   const over = () => commands.length > 0 && before !== ended;
-  // What is over and is answered on top of what came of it would show it twice; what was given up, once more.
+  // A finished command on top of its result would be shown twice; a canceled one, again.
   const late = (answered: number, followed: boolean) => over() && (followed || answered !== state.revision);
   feed(state.slug, commands, { revision: previewState.getState().revision, told, late }).catch((error) => {
-    // What was tried on and is over by now is no fault: what it was about may be kept already, elsewhere.
+    // An error of a finished preview is ignored: its subject may be saved already, elsewhere.
     if (over()) refresh();
     else complain(error);
   });
@@ -76,7 +76,7 @@ window.addEventListener("online", refresh);
 const REST_MS = 120;
 let waiting = 0;
 
-/** What is read at a frame follows once it rests. */
+/** Readings at a frame are updated once it rests. */
 transport.subscribe((now, before) => {
   if (now.playing || (now.frame === before.frame && now.playing === before.playing)) return;
   clearTimeout(waiting);

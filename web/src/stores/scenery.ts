@@ -1,4 +1,4 @@
-/** What stands in the scene, posed for a moment: the present frame as it is shown, or a moment of a movie. */
+/** Objects of the scene, posed for a moment: the displayed frame, or a moment of a movie. */
 
 /** A moment: the frame of the shot, and rows of numbers by name (`bare`, `plate:ID`), where they begin. */
 export type Moment = {

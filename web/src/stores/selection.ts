@@ -1,4 +1,4 @@
-/** Which layers are selected, and which places a change of one of them goes to. */
+/** Selected layers, and the addresses that a change of one of them affects. */
 import type { Layer, State } from "../api/types";
 import { commit } from "./editing";
 import { note } from "./notes";
@@ -7,7 +7,7 @@ import { between } from "./pressed";
 import { serverTables } from "./serverTables";
 import { view } from "./view";
 
-/** What is selected: one kind at a time. What is no longer there is not selected. */
+/** The selection: one kind at a time. Missing parts are not selected. */
 export type Selection =
   | { kind: "layers"; ids: string[]; shown: string }
   | { kind: "clip"; id: string }
@@ -84,7 +84,7 @@ export function selectClip(clip: string): void {
   open(clip);
 }
 
-/** How a click selects, by its keys. */
+/** Effect of a click on the selection, by its modifier keys. */
 export function howToSelect(event: {
   shiftKey: boolean;
   ctrlKey: boolean;

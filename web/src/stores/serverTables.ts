@@ -1,4 +1,4 @@
-/** What the server tells once: axes, sources, forms, limits. It is there before anything of the page runs, so that modules may read it as they load. */
+/** Tables that the server sends once: axes, sources, forms, limits. It is there before anything of the page runs, so that modules may read it as they load. */
 import { client, take } from "../api/client";
 import type { Tables } from "../api/types";
 

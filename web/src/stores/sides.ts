@@ -1,4 +1,4 @@
-/** What is compared side by side with the shot: other variants, older revisions, the move without layers; each with its motion, in step. */
+/** Motions compared side by side with the shot: other variants, older revisions, the move without layers; all in step. */
 import { createStore } from "zustand/vanilla";
 import { type Motion, motion } from "./motion";
 import { complain } from "./notes";
@@ -8,14 +8,14 @@ import { type MotionRequest, type Motions, parallelMotions } from "./parallelMot
 /** One of them: a variant, a revision, another shot in the same set; with none of these the move without its layers. */
 export type Side = { key: string; title: string; variant?: string; revision?: number; shot?: string };
 
-/** How they are compared: each in a Viewfinder of its own, or the first of them over the large one, right of a line. */
+/** Layout of the comparison: each in a separate Viewfinder, or the first of them over the large one, right of a line. */
 export type SideLayout = "panes" | "wipe";
 
 export type Sides = {
   shown: Side[];
   motions: Motions;
   how: SideLayout;
-  /** Where the line is, as a share of the picture's width. */
+  /** Position of the line, as a share of the picture's width. */
   line: number;
 };
 
@@ -36,7 +36,7 @@ export const sides = createStore<Sides>(() => NOTHING);
 
 whenOpened(() => sides.setState(NOTHING));
 
-/** Compares with one more, or no longer; the one that came first gives way to a fourth. */
+/** Adds a comparison, or removes it; a fourth replaces the oldest. */
 export function flipSide(side: Side): void {
   sides.setState(({ shown }) => ({
     shown: shown.some(({ key }) => key === side.key)
@@ -54,7 +54,7 @@ const { show } = parallelMotions(
   (motions) => sides.setState({ motions }),
 );
 
-/** Works out the motion of each. */
+/** Requests the motion of each. */
 export function askSides(): Promise<void> {
   const moved = sides.getState().shown.filter(({ key }) => key !== BARE.key);
   const requests = moved.map(({ key, variant, revision, shot }): [string, MotionRequest] => [
@@ -76,7 +76,7 @@ function bareOf(state: Motion): Motion {
 
 let known: { of: Motion; bare: Motion } | null = null;
 
-/** What moves the lens of one of them; null while that is on its way. */
+/** The pose of the lens of one of them; null while it is loading. */
 export function motionOf(key: string): Motion | null {
   if (key !== BARE.key) return sides.getState().motions[key] ?? null;
   const now = motion.getState();

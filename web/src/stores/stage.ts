@@ -1,4 +1,4 @@
-/** Where on the page the stage draws its two pictures. */
+/** Positions on the page of the two pictures of the stage. */
 import { createStore } from "zustand/vanilla";
 import type { WorldPose } from "../api/types";
 import { type Motion, motion } from "./motion";
@@ -12,7 +12,7 @@ export type Pane = {
   id: string;
   element: HTMLElement;
   camera: "lens" | "outside";
-  /** What moves the lens in it; null while that is on its way. */
+  /** The pose of its lens; null while it is loading. */
   motion: () => Motion | null;
   /** From where to where it is drawn, as shares of the picture's width; all of it when left out. */
   part?: () => [number, number];
@@ -30,9 +30,9 @@ export type StageState = {
   missing: string[];
   /** Plates that are drawn as they will be, by id: their pictures have come, or never will. */
   plates: string[];
-  /** How many tiles of large pictures are drawn. */
+  /** Number of drawn tiles of large pictures. */
   tiles: number;
-  /** How often pictures were hung that were not here before: they are asked for again. */
+  /** Counter of newly added pictures: missing ones are requested again. */
   hung: number;
   /** The machine draws too slowly for shadows. */
   slow: boolean;
@@ -61,7 +61,7 @@ export const stage = createStore<StageState>(() => ({
 export const FINDER = "viewfinder";
 export const SET_VIEW = "set-view";
 
-/** Where a pane is on the page; null while it is not there. */
+/** Position of a pane on the page; null without one. */
 export const elementOf =
   (id: string) =>
   ({ panes }: StageState): HTMLElement | null =>
@@ -85,7 +85,7 @@ export function fitPath(): void {
   fit?.();
 }
 
-/** Where the Set view looks from; told by whoever draws it. */
+/** Camera of the Set view; set by its renderer. */
 let ask: (() => WorldPose) | null = null;
 
 export function tellOutside(how: (() => WorldPose) | null): void {

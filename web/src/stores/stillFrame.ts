@@ -24,13 +24,13 @@ export const stillFrame = createStore<StillFrame>(() => ({ on: false, ...NOTHING
 
 whenOpened(() => stillFrame.setState(NOTHING));
 
-/** Blurs the picture at rest, or no longer. */
+/** Switches the blur of the still picture. */
 export function toggleBlur(): void {
   stillFrame.setState(({ on }) => ({ on: !on, ...NOTHING }));
   wait();
 }
 
-/** What stands for what is shown just now; nothing while it moves, or something is tried on. */
+/** Key of the displayed content; null while it moves, or during a preview. */
 function shown(): string | null {
   const { state } = openShot.getState();
   const { frame, playing } = transport.getState();
@@ -40,7 +40,7 @@ function shown(): string | null {
   return `${state.id} ${state.variant} ${state.revision} ${version} ${frame}`;
 }
 
-/** What is drawn for the present frame, where it is here already. */
+/** Drawings of the present frame, if loaded. */
 export function stillNow(): Moments | null {
   const { on, moments, of } = stillFrame.getState();
   return on && of === shown() ? moments : null;

@@ -7,14 +7,14 @@ export type TimeKind = "insert" | "take-out" | "stretch" | "shift" | "ease" | "r
 
 export type TimeDraft = {
   kind: TimeKind;
-  /** Where something is put in, or from where on all is moved. */
+  /** Position of an insertion or shift. */
   frame: number;
   /** The range that the edit is about. */
   first: number;
   last: number;
-  /** How many frames are put in, or how long the range becomes. */
+  /** Number of inserted frames, or new length of the range. */
   frames: number;
-  /** By how much what comes after, or what a clip holds, is moved. */
+  /** Shift of the later content, or of a clip's content. */
   by: number;
   gap: "hold" | "through";
   runs: "on" | "keep";

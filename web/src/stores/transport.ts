@@ -1,4 +1,4 @@
-/** Which frame is shown, and playing. Views read it in their draw loops; they do not re-render for it. */
+/** The displayed frame, and playback. Views read it in their draw loops; they do not re-render for it. */
 import { createStore } from "zustand/vanilla";
 
 export type Transport = {

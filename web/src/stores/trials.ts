@@ -1,4 +1,4 @@
-/** What several commands would do, side by side: the motion of each, in step with the shot. */
+/** Effects of several commands, side by side: the motion of each, in step with the shot. */
 import { createStore } from "zustand/vanilla";
 import type { Command } from "../api/types";
 import { complain } from "./notes";

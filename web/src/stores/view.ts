@@ -1,39 +1,39 @@
-/** What is looked at and how: selection, time window, guides. Nothing here is part of the shot. */
+/** State of the view: selection, time window, guides. Nothing here is part of the shot. */
 import { createStore } from "zustand/vanilla";
 import type { AxisName, MoveField } from "../api/types";
 
-/** How a set piece is drawn. */
+/** Display of a set piece. */
 export type PieceLook = "shown" | "box" | "hidden";
 
 /** A number whose formula is looked at: where it is, what it is called, how it is shown. */
 export type FormulaPlace = { at: string; title: string; unit: string; times: number; digits: number };
 
-/** What the dialog about a preset is opened for: saving the selected clip or layers, or changing what is said about one. */
+/** Purpose of the preset dialog: saving the selected clip or layers, or changing the texts of one. */
 export type PresetForm = { save: "clip"; clip: string } | { save: "layers"; layers: string[] } | { change: string };
 
-/** What the board shows of a mount. */
+/** Section of a mount on the board. */
 export type MountPart = "pose" | "rig" | "give" | "operator" | "ride" | "glass";
 
-/** What may lie over the lanes. */
+/** Sheets over the lanes. */
 export type SheetName = "curves" | "table" | "presets" | "checks";
 
 export type CopiedPose = { of: string; position: [number, number, number]; angles: [number, number, number] };
 
 export type View = {
-  /** What the board beside the lanes shows: the selected layer, or the camera's move. */
+  /** Subject of the board: the selected layer, or the camera's move. */
   board: "layer" | "move" | "clip" | "cue" | "plate";
   /** The plate that is selected. */
   plate: string | null;
   /** The clip that the board shows. */
   clip: string | null;
-  /** Which clip's layers are shown, by lane. */
+  /** Clips whose layers are shown, by lane. */
   open: Record<string, string>;
   layer: string | null;
   /** All selected layers; `layer` is the one the board shows. */
   layers: string[];
   /** The part of the rig that the move board works on; the last when none is named. */
   mount: string | null;
-  /** What of that part the board shows. */
+  /** Section of that part on the board. */
   part: MountPart;
   /** The rig has a row a mount, or one row in all. */
   rigOpen: boolean;
@@ -43,7 +43,7 @@ export type View = {
   formula: FormulaPlace | null;
   /** The number that was gone to last. */
   number: FormulaPlace | null;
-  /** What lies over the lanes: curves or the frame table of what is selected, or the presets. */
+  /** Sheet over the lanes: curves or the frame table of the selection, or the presets. */
   sheet: SheetName | null;
   /** Frames whose pins on the move lane are selected. */
   pins: number[];
@@ -53,7 +53,7 @@ export type View = {
   keyEveryChange: boolean;
   /** Dragging in the Viewfinder flies the camera. */
   flying: boolean;
-  /** What the next click on the set marks: the subject, or the place of the selected cues. */
+  /** Target of the next click on the set: the subject, or the position of the selected cues. */
   picking: false | "subject" | "cue";
   /** The cues that are selected. */
   cues: string[];
@@ -63,7 +63,7 @@ export type View = {
   looks: Record<string, PieceLook>;
   /** The frame to go to is being typed. */
   goingTo: boolean;
-  /** What lies just outside the frame is shown too. */
+  /** The area just outside the frame is shown too. */
   around: boolean;
   /** Boards show the axes too that are folded away while they do not move. */
   allAxes: boolean;
@@ -77,7 +77,7 @@ export type View = {
   bare: boolean;
   /** Dragging over the selected layer or clip draws its weight or amount. */
   drawing: boolean;
-  /** Which of the groups of numbers the curves and the table show, by its title; the first when there is none of it. */
+  /** Group of numbers in the curves and the table, by its title; the first one by default. */
   sheetGroup: string | null;
   guides: { thirds: boolean; centre: boolean; safe: boolean };
   /** A close look at a part of the picture: how many times larger, and where its middle is (0 to 1). */
@@ -90,9 +90,9 @@ export type View = {
   night: boolean;
   /** The views are drawn with fewer pixels, for slow machines. */
   light: boolean;
-  /** Rows of layers are compact, or tall; by their number while nobody has said. */
+  /** Rows of layers are compact, or tall; by their number until chosen. */
   compact: boolean | null;
-  /** What is rarely changed is shown on the board. */
+  /** Rarely used settings are shown on the board. */
   more: boolean;
   dialog: "export" | "import" | "commands" | "history" | "shot" | "dial" | "preset" | "origin" | "variants" | null;
   presetForm: PresetForm | null;
@@ -107,7 +107,7 @@ const COMPACT = "zittern.compact";
 const MORE = "zittern.more";
 const READINGS = "zittern.readings";
 
-/** What belongs to the shot that is looked at, as it is for one that is opened. */
+/** State per shot, with the values of a newly opened one. */
 export const FRESH = {
   board: "layer",
   plate: null,
@@ -203,7 +203,7 @@ export function seeBare(held: boolean): void {
   view.setState(({ bare }) => ({ bypass: held || bare }));
 }
 
-/** The same until it is asked for again. */
+/** The same until it is requested again. */
 export function latchBare(): void {
   view.setState(({ bare }) => ({ bare: !bare, bypass: !bare }));
 }

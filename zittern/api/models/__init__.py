@@ -1,4 +1,4 @@
-"""What requests and responses look like, a module a noun. TypeScript types are generated from these. In dependency
+"""Models of requests and responses, one module per noun. TypeScript types are generated from these. In dependency
 order:
 
 base      base of all, whole numbers and texts with limits

@@ -1,4 +1,4 @@
-"""What checks find."""
+"""Findings of checks."""
 
 from __future__ import annotations
 
@@ -9,8 +9,8 @@ __all__ = ["CheckedOut", "PastSetOut"]
 
 
 class CheckedOut(Model):
-    """findings: those that stand, the weighty first; meant: those that somebody means so. thinned: only some frames of
-    a long shot were looked at.
+    """findings: current ones, problems first; meant: ignored ones. thinned: only some frames of a long shot were
+    sampled.
     """
 
     revision: RevisionId
@@ -20,7 +20,7 @@ class CheckedOut(Model):
 
 
 class PastSetOut(Model):
-    """Where a picture looks past the edge of the set. strips: left, top, right and bottom as shares of the picture,
+    """Area of a picture that is past the edge of the set. strips: left, top, right and bottom as shares of the picture,
     from its upper left corner.
     """
 

@@ -23,7 +23,8 @@ class MotionIn(Model):
     """`commands` are tried on without being kept. `have` names arrays by the tag the page already holds, `have_layers`
     readings of layers. `curves` are addresses of numbers whose values over the frames are wanted too, as arrays
     `curve:ADDRESS`. Of a long shot the frames about `frame` and those of a window that is not too wide come one by one,
-    all others thinned. With `told` the document with the commands is told too, by what differs from the one kept.
+    all others thinned. With `told` the answer also includes the document with the commands applied, as differences from
+    the stored one.
     """
 
     told: bool = False
@@ -46,7 +47,7 @@ _TOLD = "\n    ".join(f"- `{each.name}`: {each.tells}. Columns: {', '.join(each.
 
 @dataclass(frozen=True, slots=True)
 class LayerTag:
-    """What a layer's reading was made from."""
+    """Fingerprint of the inputs of a layer's reading."""
 
     layer: str
     tag: str
@@ -95,7 +96,7 @@ class HandlesIn(Model):
 
 
 class HandlesOut(Model):
-    """Of those keys that are there."""
+    """Handles of the keys that exist."""
 
     handles: list[KeyHandles]
 

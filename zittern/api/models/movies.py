@@ -14,7 +14,7 @@ __all__ = ["DrawOut", "LeanOut", "MomentsHead", "MomentsIn", "MovieOut", "Region
 
 
 class RegionOut(Model):
-    """Where a picture lies in the frame, px from above; drawn from one share of its width to another."""
+    """Position of a picture in the frame, px from the top; drawn from one share of its width to another."""
 
     title: str
     bare: bool
@@ -27,7 +27,7 @@ class RegionOut(Model):
 
 
 class DrawOut(Model):
-    """One drawing of every frame: of which rows (shares of the height from above), counting how much."""
+    """One drawing of every frame: its rows (shares of the height from the top), and its weight."""
 
     top: float
     bottom: float
@@ -35,10 +35,9 @@ class DrawOut(Model):
 
 
 class MovieOut(Model):
-    """How far a movie is. next: the frame that comes next, from 0, of `frames`; first_frame: the shot's frame of the
-    first one. regions: its pictures; draws: the drawings of each of them for every frame; strip: height in px of the
-    strip at its foot. waits: nothing was heard of the page that draws it for a while. left_s: about how long the rest
-    takes.
+    """Progress of a movie. next: the next frame, from 0, of `frames`; first_frame: the shot's frame of the first one.
+    regions: its pictures; draws: the drawings of each of them for every frame; strip: height in px of the burn-in
+    strip. waits: the page that draws it has not responded for a while. left_s: estimated time remaining.
     """
 
     id: str
@@ -98,7 +97,7 @@ class StillIn(Model):
 
 
 class LeanOut(Model):
-    """How far the top and the bottom of the picture are apart sideways at most, px of the shot's picture."""
+    """Maximum sideways shift between the top and the bottom of the picture, px of the shot's picture."""
 
     px: float
 
@@ -106,8 +105,8 @@ class LeanOut(Model):
 class MomentsHead(Model):
     """Header of a packet of moments: `ZTM1` as motion packets. rows: frames x draws, drawing by drawing. Arrays,
     float64 in `at`, float32 in all others: `at` the shot's frames; by picture `pose:N`, ten columns as the stream
-    `pose`; `plate:ID` as that stream. `wave`, in the packet of the first frame: how far the layers of the first
-    picture move it across and up over the movie, px.
+    `pose`; `plate:ID` as that stream. `wave`, in the packet of the first frame: picture movement by the layers of the
+    first picture, right and up over the movie, px.
     """
 
     rows: int

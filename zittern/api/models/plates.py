@@ -1,4 +1,4 @@
-"""What would fill the frame."""
+"""The smallest changes that fill the frame."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ class NeedOut(Model):
 
 
 class NeedsOut(Model):
-    """uncovered_px: how far in the edge shows at most; at_frame: where. needs: nothing where the frame is full."""
+    """uncovered_px: maximum width of the gap; at_frame: its frame. needs: nothing when the frame is full."""
 
     uncovered_px: float
     at_frame: float
@@ -26,7 +26,7 @@ class NeedsOut(Model):
 
 
 class LevelOut(Model):
-    """Size of a picture as it is, or half as large, and so on."""
+    """Size of a picture at full, half, quarter resolution, and so on."""
 
     width_px: int
     height_px: int

@@ -27,7 +27,7 @@ __all__ = [
     "SwatchesIn",
 ]
 
-# Cards of this many presets are drawn at once.
+# Cards of this many presets are drawn per request.
 _MOST_SWATCHES = 60
 _Content = Annotated[str, StringConstraints(min_length=1, max_length=64)]
 _Parts = Annotated[tuple[Key, ...], Field(max_length=100)]
@@ -54,7 +54,9 @@ class PresetOut(Model):
 
     @property
     def json_text(self) -> str:
-        """As JSON, remembered with the preset: a shelf may hold thousands, and is asked for after every change."""
+        """Return the preset as JSON, cached with it: a library may hold thousands and is requested after every
+        change.
+        """
         if self.preset is None:
             return self.model_dump_json()
         known: dict[tuple[str, str], str] = self.preset.__dict__.setdefault("_shelf_json", {})
@@ -65,7 +67,7 @@ class PresetOut(Model):
 
 
 class PresetShelfOut(Model):
-    """Shipped ones first. The labels say what undo and redo of changes to presets would do."""
+    """Shipped ones first. The labels describe what undo and redo of preset changes would do."""
 
     presets: list[PresetOut]
     undo_label: str | None
@@ -92,7 +94,7 @@ class PresetSaveIn(Model):
 
 
 class PresetAboutIn(Model):
-    """All that is said about a preset. content: what it was when this was asked for."""
+    """All texts of a preset. content: its fingerprint when the texts were requested."""
 
     content: _Content
     name: Name
@@ -123,8 +125,8 @@ class WaveOut(Model):
 
 
 class SwatchOut(Model):
-    """typical_px: RMS distance of the picture's center. scribble: where to, right and up, and how far roll lifts the
-    right edge, in turn.
+    """typical_px: RMS distance of the picture's center. scribble: right, up, and lift of the right edge by roll, in
+    turn.
     """
 
     key: str
@@ -146,8 +148,8 @@ class SwatchOut(Model):
 
 
 class OriginOut(Model):
-    """What a clip and the preset that it came from differ in. preset: missing when it is not here any more;
-    `problem` says so.
+    """Differences between a clip and the preset that it was placed from. preset: missing when it was removed; `problem`
+    explains why.
     """
 
     key: str

@@ -26,7 +26,7 @@ class NameIn(Model):
 
 
 class NewShotIn(Model):
-    """A copy of another shot, or a fresh one; what is left out is as for any fresh shot. Its length is in seconds
+    """A copy of another shot, or a new one; missing fields take the defaults of a new shot. Its length is in seconds
     unless frames are given.
     """
 
@@ -52,8 +52,8 @@ class ScribbleOut(Model):
 
 
 class ShotCard(Model):
-    """A shot on its shelf. problem: why it cannot be read, if so. scribble: as ScribbleOut; missing when it has to
-    be asked for.
+    """A shot in a project list. problem: why it cannot be read. scribble: as ScribbleOut; missing when it must be
+    requested.
     """
 
     id: str

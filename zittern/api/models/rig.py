@@ -14,7 +14,7 @@ from zittern.core.shot.targets import MountTarget, SubjectTarget
 
 __all__ = ["CuesAtIn", "FollowIn", "ObjectPosesIn", "ObjectPosesOut", "ObjectsIn", "RideIn"]
 
-# More poses than this nobody pastes at once.
+# Maximum number of poses in one paste.
 _MOST_POSES = 20_000
 _Name = Annotated[str, Field(max_length=200)]
 
@@ -36,14 +36,14 @@ class ObjectsIn(Model):
 
 
 class FollowIn(ObjectsIn):
-    """What an operator or the hold (by address) follows, from a frame on or from the beginning."""
+    """The new target of an operator or the hold (by address), from a frame on or from the beginning."""
 
     at: Annotated[str, Field(max_length=300)]
     frame: Frame | None = None
 
 
 class CuesAtIn(ObjectsIn):
-    """What cues happen at."""
+    """The new target of cues."""
 
     cues: Annotated[list[Id], Field(min_length=1, max_length=MOST_CUES)]
 

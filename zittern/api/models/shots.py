@@ -26,8 +26,8 @@ _Metres = Annotated[float, Field(ge=-1e6, le=1e6)]
 
 
 class _StatePlace(Model):
-    """Where a shot stands. variant: id of the one that it is seen through; made: addresses of what the edit that led
-    here made; said: what people should hear of it. held_clips: ids of clips that shake the camera as a person does.
+    """The state of a shot. variant: id of the active one; made: addresses of the parts that the last edit added; said:
+    its notice. held_clips: ids of clips that shake the camera as a person does.
     """
 
     id: str
@@ -63,8 +63,8 @@ class StateOut(_StatePlace):
 
 
 class ChangesOut(_StatePlace):
-    """A shot as it stands, told by what differs from a revision that whoever asked has (`changed_from`). changes:
-    fields of the document that differ; in its lists of parts `{"same": KEY}` stands for one that is as it was.
+    """A shot as differences from a revision that the client has (`changed_from`). changes: fields of the document that
+    differ; in its lists of parts `{"same": KEY}` represents an unchanged one.
     """
 
     changes: dict[str, Any]
@@ -134,7 +134,7 @@ class FormulaIn(Model):
 
 
 class FormulaOut(Model):
-    """How the text stands, and what it may name."""
+    """Result of checking a formula, and the names it may use."""
 
     state: FormulaState
     names: list[FormulaName]

@@ -1,4 +1,4 @@
-"""What the page needs to know once, and sets."""
+"""Tables that the page loads once, and sets."""
 
 from __future__ import annotations
 
@@ -40,7 +40,9 @@ class MovieKindOut(Model):
 
 
 class FormatOut(Model):
-    """carries: which of a shot comes along. reads: camera paths are read from it; writes: shots are written to it."""
+    """carries: the parts of a shot that it includes. reads: camera paths can be read from it; writes: shots can be
+    written to it.
+    """
 
     name: str
     ending: str
@@ -78,7 +80,7 @@ class AxisOut(Model):
 
 
 class FramingOut(Model):
-    """How large a subject stands on screen, as a share of its height."""
+    """Height of a subject in the picture, as a share of the picture height."""
 
     title: str
     fill: float
@@ -100,9 +102,9 @@ class RigOut(Model):
 
 
 class FormsOut(Model):
-    """Fields as forms show them, by what they belong to; choices that forms offer; limits of the numbers in commands,
-    by `type.field`; names of the layers of the handheld feel; a shot as it is when it is new. pads: where the corners
-    of a blend lie, by how many there are, percent from the left and lower edge.
+    """Form fields by the document they belong to; choices that forms offer; limits of the numbers in commands, by
+    `type.field`; names of the layers of the handheld feel; the default values of a new shot. pads: positions of the
+    corners of a blend, by their number, percent from the left and lower edge.
     """
 
     layer: list[FieldLook]

@@ -60,7 +60,7 @@ class JobOut(Model):
 
 
 class CutOut(Model):
-    """What a cut shows of a shot: the command that brings the shot to it, and what it changes, for people."""
+    """Range of a shot in a cut: the command that conforms the shot to it, and a description of its changes."""
 
     command: ConformToCut
     says: list[str]

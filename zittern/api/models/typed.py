@@ -1,4 +1,4 @@
-"""What is typed into numbers."""
+"""Texts typed into numbers."""
 
 from __future__ import annotations
 
@@ -16,8 +16,8 @@ _MOST_PASTED = 50_000
 
 
 class TypedPlace(Model):
-    """Where a number is typed. unit: as the field shows it. fps: how long a frame is; shot, at, frame: the number's
-    shot, address and the playhead, which tell that too, and what a pixel is.
+    """Context of a typed number. unit: as shown in the field. fps: frame rate; shot, at, frame: shot, address and frame
+    of the playhead, which give the frame rate and the size of a pixel.
     """
 
     unit: str = Field(default="", max_length=20)
@@ -28,14 +28,14 @@ class TypedPlace(Model):
 
 
 class TypedIn(TypedPlace):
-    """What was typed into a number, and what stood there."""
+    """A text typed into a number, and the previous value."""
 
     text: str = Field(max_length=100_000)
     before: float = Field(ge=-1e12, le=1e12)
 
 
 class FrameIn(Model):
-    """Where somebody wants to go in a shot, from which frame."""
+    """A text that names a frame of a shot, and the current frame."""
 
     text: str = Field(max_length=MOST_TYPED)
     shot: Key
@@ -43,7 +43,7 @@ class FrameIn(Model):
 
 
 class TypedOut(Model):
-    """The number it stands for, or what is wrong with which characters of it."""
+    """The parsed number, or the error and its character range."""
 
     value: float | None
     fault: str | None = None

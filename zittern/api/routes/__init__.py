@@ -7,7 +7,7 @@ imports   camera paths and shots from files
 motion    the motion of a shot as binary float32
 movies    movies started, their frames taken, watched, cancelled, fetched
 plates    pictures hung in a shot
-presets   presets, how they look on a shot, clips beside the presets they came from
+presets   presets, their preview on a shot, clips compared with their presets
 projects  projects and the shots in them
 rig       what a rig has to do with the set
 shots     a shot: its state, edits, undo, redo, history

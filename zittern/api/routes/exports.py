@@ -25,7 +25,7 @@ def _out(job: ExportJob) -> JobOut:
 
 @router.post("/shots/{shot}/exports", status_code=202)
 def start_export(shot: str, body: ExportIn, ctx: Ctx, seen: Seen) -> JobOut:
-    """Begins; `step` is in frames. Where the shot has several variants, the file has the name of its own."""
+    """Begins; `step` is in frames. Where the shot has several variants, the file name includes the variant."""
     state = seen.state(shot)
     name = state.slug
     if len(state.document.variants) > 1:
@@ -35,7 +35,7 @@ def start_export(shot: str, body: ExportIn, ctx: Ctx, seen: Seen) -> JobOut:
 
 @router.get("/exports/{job}")
 def get_export(job: str, ctx: Ctx) -> JobOut:
-    """How far it is."""
+    """Return its progress."""
     return _out(ctx.jobs.get(job))
 
 

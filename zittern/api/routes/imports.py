@@ -44,7 +44,7 @@ def _filename(file: UploadFile) -> str:
 
 @router.post("/imports/inspect")
 def inspect_file(file: UploadFile) -> CameraFileOut:
-    """Which cameras a file has; none for a shot's own document, which opens as a shot."""
+    """Return the cameras in a file; none for a shot document, which opens as a shot."""
     data = file.file.read()
     opens = format_of(_filename(file), data).opens
     if opens is not None:
@@ -121,7 +121,7 @@ def import_move(
 
 @router.post("/shots/{shot}/cut")
 def read_cut(shot: str, file: UploadFile, seen: Seen, handles: Annotated[int, Form(ge=0, le=10_000)] = 0) -> CutOut:
-    """What an OpenTimelineIO file shows of a shot. Nothing is changed; the command is sent as an edit."""
+    """Return the ranges of a shot in an OpenTimelineIO file. Nothing is changed; the command is sent as an edit."""
     state = seen.state(shot)
     command = conforming(file.file.read(), state.document, (state.slug, state.document.name), handles)
     return CutOut(command=command, says=list(command.says(state.document)))

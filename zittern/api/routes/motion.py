@@ -57,7 +57,9 @@ def _in_view(document: Shot, body: MotionIn) -> tuple[float, float] | None:
 
 
 def _curves(document: Shot, addresses: Iterable[str], frames: Array) -> Iterator[tuple[str, Array]]:
-    """Samples of numbers; those that are gone are left out, since the page may still show what was just removed."""
+    """Yield samples of numbers; missing ones are skipped, since the page may still show a part that was just
+    removed.
+    """
     for address in addresses:
         try:
             yield address, number_at(document, address).sample(scope_of(document, address, frames))
@@ -67,7 +69,7 @@ def _curves(document: Shot, addresses: Iterable[str], frames: Array) -> Iterator
 
 @router.post("/handles")
 def get_handles(shot: str, body: HandlesIn, seen: Seen) -> HandlesOut:
-    """How curves come into keys and leave them, to be drawn as handles. Nothing is changed."""
+    """Return the handles of curves at keys, for drawing. Nothing is changed."""
     return HandlesOut(handles=handles_of(seen.document(shot), body.keys))
 
 
@@ -88,7 +90,7 @@ def get_motion_header(shot: str, ctx: Ctx, seen: Seen) -> MotionHead:
 
 @router.get("/spectrum/{layer}")
 def get_spectrum(shot: str, layer: str, ctx: Ctx, seen: Seen) -> SpectrumOut:
-    """Of a layer and of the sum of all that count."""
+    """Return the spectrum of a layer and of the sum of all active ones."""
     document = seen.document(shot)
     rate_hz, layer_px, sum_px = bands_px(document, ctx.stretches(document), layer)
     return SpectrumOut(rate_hz=rate_hz.tolist(), layer_px=layer_px.tolist(), sum_px=sum_px.tolist())

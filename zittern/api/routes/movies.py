@@ -24,7 +24,7 @@ from zittern.core.timebase import frame_grid
 from zittern.core.units import Array
 
 router = APIRouter(prefix="/api", tags=["movies"], route_class=JsonRoute)
-# Of the drawings that one packet tells.
+# Maximum number of drawings in one packet.
 _MOST_ROWS = 4_096
 
 
@@ -37,13 +37,13 @@ def start_movie(shot: str, body: MovieSettings, ctx: Ctx, seen: Seen) -> MovieOu
 
 @router.get("/movies/{movie}")
 def get_movie(movie: str, ctx: Ctx) -> MovieOut:
-    """How far it is."""
+    """Return its progress."""
     return MovieOut.of(ctx.movies.get(movie))
 
 
 @router.post("/movies/{movie}/moments", response_class=Response)
 def get_moments(movie: str, body: MomentsIn, ctx: Ctx) -> Response:
-    """What is drawn for some frames, and when."""
+    """Return the drawings of some frames and their times."""
     found = ctx.movies.get(movie)
     if body.first + body.count > found.count:
         raise BadInput(f"the movie has {found.count} frames", "first")
@@ -71,7 +71,7 @@ def _arrays(movie: Movie, body: MomentsIn) -> dict[str, Array]:
 
 @router.post("/shots/{shot}/still", response_class=Response)
 def get_still(shot: str, body: StillIn, ctx: Ctx, seen: Seen) -> Response:
-    """What is drawn for one frame while the shutter is open, for a picture at rest."""
+    """Return the drawings of one frame while the shutter is open, for a still picture."""
     settings = MovieSettings(shutter_deg=body.shutter_deg, subframes=body.subframes)
     with ctx.busy:
         at, made = moments(seen.document(shot), settings, np.array([body.frame]), ctx.cache)
@@ -83,7 +83,7 @@ def get_still(shot: str, body: StillIn, ctx: Ctx, seen: Seen) -> Response:
 def get_lean(
     shot: str, ctx: Ctx, seen: Seen, readout_ms: Annotated[float, Query(ge=0.0, le=100.0, allow_inf_nan=False)]
 ) -> LeanOut:
-    """How far a rolling shutter leans the picture at most, over the whole shot."""
+    """Return the maximum skew of the picture by the rolling shutter, over the whole shot."""
     document = seen.document(shot)
     if document.frame_count > MOST_WHOLE_FRAMES:
         raise BadInput(f"the skew is computed for shots of up to {MOST_WHOLE_FRAMES} frames", "shot")
@@ -119,7 +119,7 @@ async def put_frame(
 
 @router.post("/movies/{movie}/heartbeat", status_code=204)
 def heartbeat(movie: str, ctx: Ctx) -> None:
-    """Tells that the page that draws a movie is alive, while a frame takes long."""
+    """Report that the page that draws a movie is alive, while a frame takes long."""
     ctx.movies.get(movie).touch()
 
 

@@ -23,13 +23,13 @@ from zittern.store.seeds import newly_seeded
 
 router = APIRouter(tags=["plates"], route_class=JsonRoute)
 _Revision = Annotated[int, Form(ge=0, le=2**53 - 1)]
-# How long a shot is that is made of pictures.
+# Length of a new shot that is created from images.
 _LENGTH_S = 10.0
 
 
 _Place = Annotated[int, Path(ge=0, le=1000)]
 _FOR_EVER = {"Cache-Control": "public, max-age=31536000, immutable"}
-# What a JPEG begins with.
+# First bytes of a JPEG file.
 _JPEG = b"\xff\xd8"
 _Distance = Annotated[float, Form(ge=0.02, le=1e5)]
 _Overscan = Annotated[float, Form(ge=0.0, le=500.0)]
@@ -79,7 +79,7 @@ def show(shot: str, plate: str, seen: Seen, base_revision: _Revision, picture: S
 
 @router.post("/api/shots/{shot}/coverage")
 def coverage(shot: str, ctx: Ctx, seen: Seen) -> NeedsOut:
-    """How far in edges of plates show, and the least that would mend it. Nothing is changed."""
+    """Return the gaps at the edges of plates, and the smallest repair. Nothing is changed."""
     full = filling(seen.document(shot), cache=ctx.cache)
     found = [NeedOut(**asdict(need)) for need in full.needs]
     return NeedsOut(uncovered_px=full.uncovered_px, at_frame=full.at_frame, needs=found)
@@ -87,7 +87,7 @@ def coverage(shot: str, ctx: Ctx, seen: Seen) -> NeedsOut:
 
 @router.get("/api/pictures/{digest}", response_class=FileResponse)
 def get_picture(digest: str, ctx: Ctx, small: bool = False) -> FileResponse:
-    """What is drawn of a picture; it never changes."""
+    """Return the image of a plate; it never changes."""
     path = picture_file(ctx.library.data_dir, digest, small)
     return FileResponse(path, media_type="image/webp", headers=_FOR_EVER)
 

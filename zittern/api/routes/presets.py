@@ -1,4 +1,4 @@
-"""Presets: shipped ones and the user's own; how they look on a shot; clips beside the presets they came from."""
+"""Presets: shipped and custom; their preview on a shot; clips compared with their presets."""
 
 from __future__ import annotations
 
@@ -96,7 +96,7 @@ def redo_presets(ctx: Ctx) -> object:
 
 @router.get("/presets/{key}/file", response_class=Response)
 def export_preset(key: _Key, ctx: Ctx) -> Response:
-    """As a file, readable or not."""
+    """Return the preset as a file, even if it is unreadable."""
     kept = ctx.library.presets.get(key)
     name = slug_of(kept.preset.name) if kept.preset else key
     headers = {"Content-Disposition": f'attachment; filename="{name}{ENDING}"'}
@@ -112,7 +112,7 @@ def change_preset(key: _Key, body: PresetAboutIn, ctx: Ctx) -> object:
 
 @router.put("/presets/{key}/content", response_model=PresetOut, dependencies=[WRITES])
 def fill_preset(key: _Key, body: PresetContentIn, ctx: Ctx, seen: Seen) -> object:
-    """Puts what a clip holds in the place of what a preset holds; what is said about it stays."""
+    """Replace the content of a preset with that of a clip; its texts stay."""
     old = _own(ctx, key)
     made = of_clip(seen.document(body.shot), body.clip, old.name, rig=bool(old.rig))
     kept = {name: getattr(old, name) for name in ("line", "tags", "keep_seeds", "length_s")}
@@ -128,7 +128,7 @@ def remove_preset(key: _Key, ctx: Ctx, content: Annotated[str, Query(min_length=
 
 @router.post("/shots/{shot}/swatches")
 def get_swatches(shot: str, body: SwatchesIn, ctx: Ctx, seen: Seen) -> list[SwatchOut]:
-    """How presets move a shot, with its lens and length; those that are gone or cannot be read are left out."""
+    """Return previews of presets on a shot, with its lens and length; missing or unreadable ones are skipped."""
     draw = ctx.swatches_on(seen.document(shot))
     made = []
     for key in dict.fromkeys(body.presets):
@@ -140,7 +140,7 @@ def get_swatches(shot: str, body: SwatchesIn, ctx: Ctx, seen: Seen) -> list[Swat
 
 @router.get("/shots/{shot}/clips/{clip}/corners")
 def get_corners(shot: str, clip: str, ctx: Ctx, seen: Seen) -> list[SwatchOut]:
-    """What each corner of a blend does alone, by the corner's id; empty ones are left out."""
+    """Return the motion of each corner of a blend alone, by the corner's id; empty ones are skipped."""
     document = seen.document(shot)
     found = ctx.corners(document, find_clip(document, clip))
     return [SwatchOut.of(corner, swatch) for corner, swatch in found.items()]
@@ -148,7 +148,7 @@ def get_corners(shot: str, clip: str, ctx: Ctx, seen: Seen) -> list[SwatchOut]:
 
 @router.get("/shots/{shot}/clips/{clip}/preset")
 def compare_clip(shot: str, clip: str, ctx: Ctx, seen: Seen) -> OriginOut:
-    """What a clip and the preset that it came from differ in, layer by layer."""
+    """Return the differences between a clip and its preset, layer by layer."""
     document = seen.document(shot)
     found = find_clip(document, clip)
     origin = found.from_preset

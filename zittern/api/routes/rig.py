@@ -1,4 +1,4 @@
-"""What a shot has to do with the objects of its set: rides on them, poses of them, cues at them."""
+"""Relations of a shot to the objects of its set: rides on them, their poses, cues at them."""
 
 from __future__ import annotations
 
@@ -47,7 +47,7 @@ def cues_at(shot: str, body: CuesAtIn, ctx: Ctx, seen: Seen) -> object:
 
 @router.post("/object-poses")
 def get_object_poses(shot: str, body: ObjectPosesIn, ctx: Ctx, seen: Seen) -> ObjectPosesOut:
-    """Where an object of the set is, at one frame or from one on. Nothing is changed."""
+    """Return the pose of an object of the set, at one frame or from one on. Nothing is changed."""
     document = seen.document(shot)
     return ObjectPosesOut(poses=poses_from(_set_of(document, ctx), body.object, document, body.frame, body.count))
 

@@ -89,7 +89,7 @@ def _subject(data: bytes, body: SubjectIn, document: Shot) -> Subject:
 
 @router.post("/formula")
 def check_formula(shot: str, body: FormulaIn, seen: Seen) -> FormulaOut:
-    """What is wrong with a text as the formula of a number, and which names it may use. Nothing is changed."""
+    """Check a text as the formula of a number; list the names it may use. Nothing is changed."""
     document = seen.document(shot)
     return FormulaOut(state=state_of(document, body.at, body.text), names=list(names_at(document, body.at)))
 
@@ -132,7 +132,7 @@ def list_revisions(
 
 @router.get("/tidy")
 def get_tidying(shot: str, ctx: Ctx, keep: Annotated[int, Query(ge=1, le=1_000_000)] = KEEP) -> TidyOut:
-    """What tidying would remove."""
+    """Return what tidying would remove."""
     return TidyOut.model_validate(ctx.library.tidying(shot, keep))
 
 
@@ -150,7 +150,7 @@ def get_scribble(shot: str, ctx: Ctx) -> ScribbleOut:
 
 @router.get("/raw", response_class=Response)
 def get_raw(shot: str, ctx: Ctx) -> Response:
-    """The document as it is stored, readable or not."""
+    """Return the stored document, even if it is unreadable."""
     slug, data = ctx.library.raw(shot)
     ending = ".shot.json" if data.lstrip()[:1] == b"{" else ".raw"
     return Response(

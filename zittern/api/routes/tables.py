@@ -1,4 +1,4 @@
-"""What the page needs to know once, and the sets that shots play in."""
+"""Tables that the page loads once, and the sets of shots."""
 
 from __future__ import annotations
 
@@ -128,5 +128,5 @@ def add_set_file(file: UploadFile, ctx: Ctx) -> SetOut:
 
 @router.get("/sets/{set_id}/objects")
 def get_set_objects(set_id: str, ctx: Ctx) -> SetOut:
-    """Which objects a set has."""
+    """Return the objects of a set."""
     return SetOut(set_id=set_id, objects=list(check_set(set_file(ctx.library.data_dir, set_id).read_bytes())))

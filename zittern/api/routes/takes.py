@@ -38,6 +38,6 @@ def play_shipped(
 def play_file(
     shot: str, file: UploadFile, seen: Seen, base_revision: _Revision, layer: _Id = None, clip: _Id = None
 ) -> object:
-    """The same with a CSV or JSON of samples."""
+    """Add a layer that plays a CSV or JSON file of samples."""
     recording = read_take(file.file.read(), PurePath(file.filename or "take").stem)
     return seen.edit(shot, base_revision, PlayTake(recording=recording, layer=layer, clip=clip))

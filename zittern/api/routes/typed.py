@@ -1,4 +1,4 @@
-"""What people type into numbers, read by the core."""
+"""Texts typed into numbers, parsed by the core."""
 
 from __future__ import annotations
 
@@ -16,7 +16,7 @@ router = APIRouter(prefix="/api/arithmetic", tags=["tables"], route_class=JsonRo
 
 @router.post("")
 def work_out(body: TypedIn, seen: Seen) -> TypedOut:
-    """The number that a text typed into a field stands for, in the field's own unit."""
+    """Parse a text typed into a field as a number in the unit of the field."""
     try:
         return TypedOut(value=evaluate_expression(body.text, body.before, _field(body, seen)))
     except FormulaFault as fault:
@@ -25,7 +25,7 @@ def work_out(body: TypedIn, seen: Seen) -> TypedOut:
 
 @router.post("/many")
 def work_out_many(body: TypedManyIn, seen: Seen) -> TypedManyOut:
-    """The same for many texts, as they are pasted; the first that is wrong ends it."""
+    """Parse many pasted texts; the first error ends it."""
     field = _field(body, seen)
     values: list[float] = []
     for number, text in enumerate(body.texts):
@@ -38,7 +38,7 @@ def work_out_many(body: TypedManyIn, seen: Seen) -> TypedManyOut:
 
 @router.post("/frame")
 def work_out_frame(body: FrameIn, seen: Seen) -> TypedOut:
-    """The frame of a shot that a text stands for: a frame, a time, the name of a cue; or so far on from a frame."""
+    """Parse a text as a frame of a shot: a frame, a time, the name of a cue, or an offset from a frame."""
     try:
         return TypedOut(value=frame_from(seen.document(body.shot), body.text, body.frame))
     except FormulaFault as fault:

@@ -1,6 +1,6 @@
 """Checks: what people look for by eye. A check is a module and a row of the table. In dependency order:
 
-finding  what a check says: where, how much, why, and what mends it
+finding  a finding: address, amount, explanation and fix
 study    the evaluated motion that all checks look at, in pixels
 silent   layers that do nothing, and why
 twins    axes that move alike

@@ -1,4 +1,4 @@
-"""What makes people uneasy: fast turning, and slow swaying.
+"""Motion that causes discomfort: fast turning and slow swaying.
 
 The turning of the picture (degrees a second) is weighted by frequency: full between 0.5 and 10 Hz, falling by 6 dB an
 octave outside; the swaying of its horizon and height between 0.1 and 0.5 Hz. The shapes follow those of ISO 2631-1:1997
@@ -18,10 +18,10 @@ from zittern.core.units import Array
 
 __all__ = ["comfort", "weighted_rms"]
 
-# Root mean squares from which on it is told: degrees a second of turning; degrees of slow roll.
+# Thresholds of the root mean squares: degrees per second of turning; degrees of slow roll.
 _TURNING_DEG_S, _SWAY_DEG = 12.0, 1.5
 _TURNING_HZ, _SWAY_HZ = (0.5, 10.0), (0.1, 0.5)
-# A shot is looked at when it lasts so long (s): shorter ones make nobody uneasy.
+# Shorter shots (s) cause no discomfort and are not checked.
 _LEAST_S = 2.0
 _AMPLE = 0.97
 
@@ -64,7 +64,7 @@ def _longest(study: Study) -> slice:
 
 
 def weighted_rms(values: Array, fps: float, band_hz: tuple[float, float]) -> float:
-    """Root mean square of what lies in a band, of all columns together; outside of it 6 dB an octave less.
+    """Return the root mean square within a band, over all columns; outside of it the weight falls by 6 dB per octave.
 
     Parameters
     ----------

@@ -17,8 +17,8 @@ _MOST_OVERSCAN = 1.5
 
 
 def coverage(study: Study) -> Iterator[Finding]:
-    """Frames in which an edge is bare: how far in it reaches, at which side, and the least that mends it; and those
-    that look past the edge of the set.
+    """Find frames with an exposed edge: its width, its side and the smallest repair; and frames that show the edge of
+    the set.
     """
     yield from set_edge(study)
     shot = study.shot
@@ -47,7 +47,7 @@ def coverage(study: Study) -> Iterator[Finding]:
 
 
 def _first(found: dict[str, Need]) -> Need | None:
-    """What changes least of what people made."""
+    """Order fixes by the amount of the user's work that they change."""
     swings, overscan = found.get("swings"), found.get("overscan")
     if swings is not None and swings.amount >= LEAST_SWINGS:
         return swings

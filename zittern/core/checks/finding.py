@@ -1,4 +1,4 @@
-"""What a check says."""
+"""The result of a check."""
 
 from __future__ import annotations
 
@@ -9,16 +9,16 @@ __all__ = ["Finding", "Fix"]
 
 
 class Fix(Doc):
-    """What mends it: its effect in words, before it is done, and the command."""
+    """A command that resolves a finding, with a description of its effect."""
 
     says: str
     command: Command
 
 
 class Finding(Doc):
-    """check: by its name in the table. weight: whether it counts, or is only worth knowing. at: address of what it is
-    about, none for the shot. frames: first and last; stretches: of those the ones that count, where that is known.
-    amount in its unit, px in the picture where that can be told.
+    """check: its name in the table. weight: problem or hint. at: address of the part it is about, none for the shot.
+    frames: first and last; stretches: the affected ranges, where known. amount in its unit, px in the picture where
+    known.
     """
 
     check: str

@@ -25,14 +25,14 @@ _SAFE = 0.9
 _LEAST_FRAMES = 3
 # Times the picture's height: what is larger does not fit; the share that it is brought to.
 _LARGE, _FITS = 1.6, 0.9
-# So far off its place (share of the width), for so many of the frames, nobody follows it.
+# Framing error (share of the width) and share of the frames from which on the operator has lost the subject.
 _FAR_OFF, _FAR_LONG = 0.2, 0.3
 _AHEAD_M = 1e-6
 _FAR = 1e3
 
 
 def framing(study: Study) -> Iterator[Finding]:
-    """At most one finding: out of the picture, which counts, or else out of the safe area because of the shake."""
+    """Find up to one problem or hint: the subject leaves the picture, or else the safe area because of the shake."""
     subject = study.shot.subject
     if subject is None:
         return
@@ -77,7 +77,7 @@ def framing(study: Study) -> Iterator[Finding]:
 
 
 def _larger(study: Study) -> Finding | None:
-    """Of a subject that is taller than the picture."""
+    """Finding for a subject that is taller than the picture."""
     shot = study.shot
     assert shot.subject is not None, "asked for with a subject only"
     share = shot.subject.height_m / study.distance_m * study.f_px / shot.picture.height_px
@@ -98,7 +98,7 @@ def _larger(study: Study) -> Finding | None:
 
 
 def _off_target(study: Study) -> Finding | None:
-    """Of a subject that an operator or the hold should keep at a place, and that is far off it for long."""
+    """Finding for a subject that is far off its framing target for long."""
     shot = study.shot
     if not framed(shot):
         return None
@@ -121,7 +121,7 @@ def _off_target(study: Study) -> Finding | None:
 
 
 def _place(study: Study, pose: Pose) -> Array:
-    """How far from the middle of the picture the subject is, 1 at its edges. (F,)."""
+    """Return the distance of the subject from the center of the picture, 1 at its edges. (F,)."""
     shot = study.shot
     assert shot.subject is not None, "asked for with a subject only"
     shown, ahead = on_screen_px(shot, pose, shot.subject.position_m(study.scope))

@@ -1,4 +1,4 @@
-"""The subject behind plates, and behind what stands in the set."""
+"""The subject hidden by plates or by objects of the set."""
 
 from __future__ import annotations
 
@@ -19,11 +19,11 @@ __all__ = ["hidden"]
 
 # Fewer frames than this are over before anybody minds.
 _LEAST_FRAMES = 3
-# A plate is brought so much further away than the subject.
+# Factor by which the distance of a plate exceeds that of the subject.
 _BEHIND = 1.1
 
 
-# What the subject itself is made of lies no further from its middle than this share of its size.
+# Parts of the subject itself are within this share of its size from its center.
 _OF_ITSELF = 0.6
 # Frames for which the set is looked through; of more only every other, and so on.
 _MOST_LOOKS = 1_500
@@ -38,7 +38,9 @@ def hidden(study: Study) -> Iterator[Finding]:
 
 
 def _behind_pieces(study: Study, subject: Subject) -> Iterator[Finding]:
-    """At most one finding, named after what hides it longest. The object that is the subject does not hide itself."""
+    """Find up to one occlusion, named after the object that hides it longest. The object that is the subject does not
+    hide itself.
+    """
     rows = np.arange(0, len(study.frames), max(1, -(-len(study.frames) // _MOST_LOOKS)))
     eye = study.motion.pose.position_m[rows]
     away = subject.position_m(study.scope)[rows] - eye

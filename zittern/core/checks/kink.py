@@ -1,5 +1,5 @@
-"""What is wrong with the path itself: corners, where the pace changes at once at a key; stops at a key that the move
-goes on through; handles that carry it past its keys.
+"""Faults of the path itself: corners, where the speed changes abruptly at a key; stops at a key within a move; handles
+that overshoot the keys.
 """
 
 from __future__ import annotations
@@ -140,7 +140,7 @@ class _Track:
         )
 
     def px(self, frames: Array) -> Array:
-        """How far a unit of it moves the picture at some frames. (N,)."""
+        """Return the picture movement for a unit of it at some frames. (N,)."""
         study = self.study
         rows = np.clip(np.searchsorted(study.frames, frames), 0, len(study.frames) - 1)
         if self.field.endswith("_deg"):
@@ -149,7 +149,7 @@ class _Track:
 
 
 def _corners(curve: Curve, frames: Array) -> Array:
-    """How much the pace of a curve changes at some of its keys, a frame; jumps are cuts and none. (N,)."""
+    """Return the change of speed of a curve at some of its keys, per frame; jumps are cuts and count as none. (N,)."""
     before, at, after = (curve.sample(frames + by) for by in (-_JUST, 0.0, _JUST))
     first, second = (at - before) / _JUST, (after - at) / _JUST
     jumps = curve.jumps((float(frames[0]), float(frames[-1])))[:, 1]

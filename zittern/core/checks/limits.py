@@ -20,7 +20,7 @@ _SLACK = 1e-9
 
 
 def limits(study: Study) -> Iterator[Finding]:
-    """Keyed numbers and formulas of which a value lies outside of what the field can be."""
+    """Find keyed numbers and formulas with values outside the limits of their fields."""
     for at, number in study.numbers():
         if number.constant is not None or number.limits == (-np.inf, np.inf):
             continue
@@ -65,7 +65,7 @@ def _lens_at_its_stop(study: Study) -> Iterator[Finding]:
 
 
 def _free(study: Study, number: Number) -> Array | None:
-    """What it would be without limits, where that can be told. (F,)."""
+    """Return the number without limits, where it is known. (F,)."""
     if number.curve is not None:
         return number.curve.sample(study.frames)
     formula = formula_of(number)

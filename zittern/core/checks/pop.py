@@ -18,23 +18,23 @@ from zittern.core.units import Array
 
 __all__ = ["pop"]
 
-# A step that is larger than so many px and so many times the steps beside it is a jump.
+# A step of more than this many px, and this many times the adjacent steps, is a jump.
 _LEAST_PX, _TIMES = 3.0, 1.5
 _BESIDE = 6
 # A ramp that mends it lasts so long.
 _RAMP_S = 0.25
 _LEAST_SPAN_FRAMES = 2.0
 _JUST = 1e-3
-# Frames about an edge that are looked at: just before it, at it, and those beside it.
+# Sampled frames around an edge: just before it, at it, and the adjacent ones.
 _LOOKED_AT = np.concatenate([[-_JUST, 0.0], np.arange(-_BESIDE, _BESIDE + 1.0)])
-# So many edges at a time: memory does not grow with their number.
+# Number of edges per batch: memory does not grow with their number.
 _TOGETHER = 32
 
 
 @dataclass(frozen=True, slots=True)
 class _Edge:
-    """Where a clip or layer inside the shot starts or ends without a ramp: of which layer it is looked at, the address
-    and name of what has the edge, the frame that is the first one on its other side, the last or first one of it.
+    """Start or end of a clip or layer inside the shot without a ramp: the layer that is measured, address and name of
+    the part, and the first frame on its other side.
     """
 
     layer: str
@@ -48,7 +48,7 @@ class _Edge:
 
 
 def pop(study: Study) -> Iterator[Finding]:
-    """Each edge of a clip or layer inside the shot at which what it gives begins or ends at once."""
+    """Find edges of clips and layers inside the shot at which motion starts or ends abruptly."""
     for clip in study.shot.clips():
         edges = [
             edge
@@ -114,8 +114,8 @@ def _ramped(edge: _Edge) -> Fix:
 
 
 def _jump_px(study: Study, given: Array, frame: float) -> tuple[float, float]:
-    """How far a layer jumps at a frame, and its largest step from frame to frame beside it. given: (L, 9) at the frames
-    that are looked at.
+    """Return the jump of a layer at a frame, and its largest step between adjacent frames. given: (L, 9) offsets at the
+    sampled frames.
     """
     moved = given * study.px_per_unit[_row(study, frame)]
     return float(np.linalg.norm(moved[1] - moved[0])), _steps(moved[2:], _LOOKED_AT[2:])
@@ -131,7 +131,7 @@ def _row(study: Study, frame: float) -> int:
 
 
 def _steps(moved: Array, offsets: Array) -> float:
-    """The largest step that does not go over the edge."""
+    """Return the largest step that does not cross the edge."""
     steps = np.linalg.norm(np.diff(moved, axis=0), axis=1)
     within = ~((offsets[:-1] < 0.0) & (offsets[1:] >= 0.0))
     return float(np.max(steps[within]))

@@ -150,7 +150,7 @@ def _slower(clip: Clip, layer: Layer, factor: float) -> Fix | None:
 
 
 def _too_many(study: Study, layer: Layer, beats: Array) -> Finding:
-    """Of a layer with more beats in a frame than are made. beats: (F,)."""
+    """Finding for a layer with more beats per frame than are generated. beats: (F,) beats per frame."""
     most = float(np.max(beats))
     return Finding(
         check="rate",

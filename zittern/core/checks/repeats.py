@@ -13,7 +13,7 @@ from zittern.core.units import Array
 
 __all__ = ["period_frames", "repeats"]
 
-# So alike (correlation) two rounds are the same to the eye; rounds of fewer seconds are a rhythm, not a repetition.
+# Periods with this correlation look the same; shorter ones (s) are a rhythm, not a repetition.
 _ALIKE, _LEAST_S = 0.985, 0.6
 _LEAST_PX = 2.0
 # It takes so many rounds to see it.
@@ -74,6 +74,6 @@ def period_frames(moved: Array, least: int) -> int | None:
 
 
 def _turns(moved: Array) -> bool:
-    """Whether there is motion within a round, not only slow drift: it goes away from where it begins, and back."""
+    """Return whether there is motion within a period, not only slow drift: it leaves its start and returns."""
     away = np.linalg.norm(moved - moved[0], axis=1)
     return bool(np.max(away) > 4.0 * away[-1])

@@ -1,4 +1,4 @@
-"""Of a shot that loops: how its first frame follows its last."""
+"""The loop point: whether the first frame continues the last."""
 
 from __future__ import annotations
 
@@ -18,7 +18,7 @@ from zittern.core.units import Array
 
 __all__ = ["seam"]
 
-# A jump (px), and a change of pace (px a frame), that nobody sees.
+# A jump (px) and a change of speed (px per frame) that are invisible.
 _LEAST_PX = 1.0
 
 
@@ -68,15 +68,15 @@ def seam(study: Study) -> Iterator[Finding]:
 
 
 def _apart_px(values: Array) -> float:
-    """Of (4, n): at the first frame and the one after it, and at the two after the last: the larger of the jump and
-    of the change of pace.
+    """Return the larger of the jump and the change of speed, from (4, n): at the first frame and the next one, and at
+    the two after the last.
     """
     jump, pace = values[2] - values[0], (values[3] - values[2]) - (values[1] - values[0])
     return float(max(np.linalg.norm(jump), np.linalg.norm(pace)))
 
 
 def _move_apart_px(study: Study, seams: Motion) -> float:
-    """How far the bare picture jumps. A pace that changes is a cut's, not a jump: it does not count."""
+    """Return the jump of the bare picture. A pace that changes is a cut's, not a jump: it does not count."""
     turned = (seams.bare.angles_deg[2] - seams.bare.angles_deg[0] + 180.0) % 360.0 - 180.0
     moved = (seams.bare.position_m[2] - seams.bare.position_m[0]) / study.distance_m[0]
     zoomed = seams.bare.focal_mm[2] / seams.bare.focal_mm[0] - 1.0

@@ -20,9 +20,10 @@ __all__ = ["LEAST_SWINGS", "set_edge"]
 # Frames that are looked at, and places of the picture across and up, its border among them: first a few, and where any
 # of them is bare, all.
 _FEW, _ALL = (24, 13, 9), (48, 25, 15)
-# Frames that are looked at to tell from where to where.
+# Frames that are sampled to find the range.
 _MOST_LOOKED = 240
-# Less of the picture than this (share) is a crack. Ground lies under the lens in this share of the frames.
+# Less of the picture than this (share) is a crack. The set has ground if it is below the lens in this share of the
+# frames.
 _LEAST_SHARE, _GROUND_SHARE = 0.005, 0.5
 # A shake is calmed by no more than this before another way is offered first, here to a step.
 LEAST_SWINGS = 0.5
@@ -30,8 +31,8 @@ _SWING_STEP = 0.01
 
 
 def set_edge(study: Study) -> Iterator[Finding]:
-    """At most one finding: where most of the picture is bare, or that the set cannot be read. A set that has no ground
-    under the lens has no edge.
+    """Find up to one problem: the frames where the largest part of the picture is empty, or a set that cannot be read.
+    A set that has no ground under the lens has no edge.
     """
     if study.set_pieces.fault:
         yield Finding(
@@ -76,7 +77,7 @@ def _looked(study: Study, looks: tuple[int, int, int]) -> tuple[IntArray, BoolAr
 
 
 def _rows(study: Study, count: int) -> IntArray:
-    """So many rows, spread over the frames."""
+    """Return this many rows, spread over the frames."""
     return np.unique(np.linspace(0, len(study.frames) - 1, count).astype(np.int64))
 
 
@@ -91,7 +92,7 @@ def _stretches(study: Study, rows: IntArray, found: BoolArray) -> tuple[tuple[fl
     looked = np.flatnonzero(near)[::step]
     _, across, up = _FEW
     shown = _bare(study, study.shot, study.motion.pose.rows_at(looked), study.frames[looked], across, up).any(axis=1)
-    # What was found before stays found, also where these few places miss it.
+    # Earlier findings stay, even where these few points miss them.
     shown |= np.isin(looked, rows[found])
     at = np.union1d(looked[shown], rows[found])
     parts = np.split(at, (np.flatnonzero(np.diff(at) > step) + 1).tolist())
@@ -99,7 +100,7 @@ def _stretches(study: Study, rows: IntArray, found: BoolArray) -> tuple[tuple[fl
 
 
 def _grounded(study: Study) -> bool:
-    """Whether something of the set lies under the lens, most of the time."""
+    """Return whether an object of the set is below the lens most of the time."""
     rows = _rows(study, _FEW[0])
     start = study.motion.pose.position_m[rows]
     under = np.zeros(len(rows), dtype=bool)
@@ -110,12 +111,12 @@ def _grounded(study: Study) -> bool:
 
 
 def _bare(study: Study, shot: Shot, pose: Pose, frames: Array, wide: int, high: int) -> BoolArray:
-    """Which places of the picture look down at nothing. (F, N)."""
+    """Return the points of the picture whose downward rays hit nothing. (F, N)."""
     return looks_past(shot, study.set_pieces, pose, frames, places_px(shot, wide, high))
 
 
 def _side(bare: BoolArray) -> str:
-    """Where most of it is."""
+    """Return the side with the largest part."""
     _, across, up = _ALL
     grid = bare.reshape(up, across)
     third = across // 3

@@ -22,9 +22,9 @@ from zittern.core.sources.take import Take
 __all__ = ["silent"]
 
 _NOTHING = 1e-9
-# Motion of the picture that nobody sees.
+# Picture motion that is too small to see.
 _LEAST_PX = 0.1
-# What a layer is given that has no swing at all, in degrees.
+# Swing that the fix gives to a layer without one, in degrees.
 _GENTLE_DEG = 0.3
 # A pose that changes by no more than this stands still.
 _STILL = 1e-9
@@ -112,12 +112,12 @@ def _reason(study: Study, clip: Clip, layer: Layer) -> tuple[bool, str, Fix | No
     if np.max(np.abs(study.motion.layers[layer.id])) > _NOTHING:
         return _too_small(study, layer)
     if np.max(study.beats_a_frame(clip, layer)) > MOST_A_FRAME:
-        return None  # `rate` tells of it
+        return None  # `rate` reports it
     return _without_motion(study, clip, layer)
 
 
 def _stopped(clip: Clip, layer: Layer) -> tuple[bool, str, Fix | None] | None:
-    """A rate or a speed that is 0 everywhere: what is left is an offset that does not move."""
+    """Find a rate or speed of 0 everywhere, which reduces the motion to a fixed offset."""
     rate = getattr(layer.source, "rate_hz", None)
     for address, number, what, usual in (
         (f"layer:{layer.id}.source.rate_hz", rate, "its rate is", "1 Hz"),
@@ -138,7 +138,7 @@ def _too_small(study: Study, layer: Layer) -> tuple[bool, str, Fix | None] | Non
 
 
 def _disjoint(one: tuple[float, float], other: tuple[float, float]) -> bool:
-    """Whether two spans have nothing in common."""
+    """Return whether two spans do not overlap."""
     return one[1] < other[0] or one[0] > other[1]
 
 

@@ -34,8 +34,8 @@ _HALF_TURN_DEG = 180.0
 
 
 class Study:
-    """A shot with its motion, and what stands in its set. frames (F,): all of it, or neighbours in stretches of a long
-    one.
+    """A shot with its motion, and the objects of its set. frames (F,): all of it, or ranges of adjacent frames of a
+    long one.
     """
 
     def __init__(self, shot: Shot, cache: Cache | None = None, pieces: SetPieces | None = None) -> None:
@@ -51,7 +51,7 @@ class Study:
 
     @cached_property
     def scope(self) -> Scope:
-        """What numbers may look at, facts of the path too."""
+        """Return the scope of the shot's numbers, path attributes included."""
         return scope_at(self.shot, self.frames)
 
     @cached_property
@@ -66,7 +66,7 @@ class Study:
 
     @cached_property
     def neighbours(self) -> BoolArray:
-        """Whether each frame follows the one before it.
+        """Return whether each frame follows the one before it.
 
         Returns
         -------
@@ -106,7 +106,7 @@ class Study:
 
     @cached_property
     def px_per_unit(self) -> Array:
-        """How far a unit of each axis (degree, centimetre, percent) moves the picture.
+        """Return the picture movement for a unit of each axis (degree, centimeter, percent).
 
         Returns
         -------
@@ -121,7 +121,7 @@ class Study:
         return np.stack([turned, turned, half * angle, shift, shift, scale, half / 100.0, across, up], axis=1)
 
     def layer_px(self, layer: str) -> Array:
-        """What a layer does to each axis.
+        """Return the picture movement by a layer on each axis.
 
         Returns
         -------
@@ -133,11 +133,11 @@ class Study:
         return np.asarray(given * self.px_per_unit)
 
     def clocked(self, clip: Clip, layer: Layer | None = None) -> Scope:
-        """What the numbers of a clip, or of a layer in it, may look at."""
+        """Return the scope of the numbers of a clip or of a layer in it."""
         return clip.clocked(self.scope, layer)
 
     def beats_a_frame(self, clip: Clip, layer: Layer) -> Array:
-        """How many beats of its own a layer has in a frame.
+        """Return the beats per frame of a layer.
 
         Returns
         -------
@@ -149,7 +149,7 @@ class Study:
 
     @cached_property
     def sum_px(self) -> Array:
-        """Where the shake takes the picture's centre.
+        """Return the shift of the picture center by the shake.
 
         Returns
         -------

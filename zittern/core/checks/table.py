@@ -33,7 +33,7 @@ __all__ = ["CHECKS", "Check", "Checked", "check", "named"]
 
 @dataclass(frozen=True, slots=True)
 class Check:
-    """name: in JSON and on the shell; title and told: for people."""
+    """name: in JSON and on the shell; title and told: texts for the interface."""
 
     name: str
     title: str
@@ -58,14 +58,14 @@ CHECKS: tuple[Check, ...] = (
     Check("smooth", "too smooth", "a move without anything above half a hertz", smooth),
     Check("repeats", "repeats", "a shake that comes again and again", repeats),
 )
-# What was meant so is told again when it has got worse by this.
+# An ignored finding is reported again when it has grown by this factor.
 _WORSE = 1.25
 
 
 @dataclass(frozen=True, slots=True)
 class Checked:
-    """findings: those that stand, the weighty first; meant: those that somebody means so. thinned: whether only some
-    frames of a long shot were looked at.
+    """findings: current ones, problems first; meant: ignored ones. thinned: whether only some frames of a long shot
+    were sampled.
     """
 
     findings: tuple[Finding, ...]
@@ -86,7 +86,7 @@ def named(names: Iterable[str]) -> tuple[Check, ...]:
 def check(
     shot: Shot, checks: tuple[Check, ...] = CHECKS, cache: Cache | None = None, pieces: SetPieces | None = None
 ) -> Checked:
-    """What the checks find. pieces: what stands in the shot's set, where that is known."""
+    """Return the findings of all checks. pieces: the objects of the shot's set, where known."""
     study = Study(shot, cache, pieces)
     findings: list[Finding] = []
     meant: list[Finding] = []

@@ -1,4 +1,4 @@
-"""The lens goes through a plate, through what stands in the set, into the ground or the subject."""
+"""The lens passes through a plate, an object of the set, the ground or the subject."""
 
 from __future__ import annotations
 
@@ -41,7 +41,7 @@ def passes_through(study: Study) -> Iterator[Finding]:
 
 
 def _through_pieces(study: Study) -> Iterator[Finding]:
-    """At most one finding, named after what it goes through first. What carries the camera is let alone."""
+    """Find up to one collision, named after the first object. What carries the camera is let alone."""
     carriers = {mount.ride.object for mount in study.shot.mounts if mount.ride is not None}
     place, seconds = study.motion.pose.position_m, study.set_seconds
     far = np.linalg.norm(np.diff(place, axis=0), axis=1)
@@ -79,7 +79,7 @@ def _through_pieces(study: Study) -> Iterator[Finding]:
 
 
 def _in_ground(study: Study) -> Iterator[Finding]:
-    """On empty ground, which lies at height 0."""
+    """Return where the lens is below the ground plane, at height 0."""
     height = study.motion.pose.position_m[:, 1]
     under = height < 0.0
     if study.shot.set_id is None and under.any():
@@ -96,7 +96,7 @@ def _in_ground(study: Study) -> Iterator[Finding]:
 
 
 def _passed(study: Study, plate: Plate) -> BoolArray:
-    """Whether the way from each frame to the next goes through a plate. (F - 1,)."""
+    """Return whether the path between adjacent frames crosses a plate. (F - 1,)."""
     place = study.motion.pose.position_m
     way = np.diff(place, axis=0)
     at = study.scope.over(study.frames[:-1])

@@ -1,4 +1,4 @@
-"""Motions that are alike: the picture goes along a diagonal, or two layers double each other's swing."""
+"""Similar motions: the picture moves along a diagonal, or two layers double their swing."""
 
 from __future__ import annotations
 
@@ -46,8 +46,8 @@ _TIME = re.compile(r"\bt\b")
 
 @dataclass(frozen=True)
 class _Shown:
-    """The motion of the picture that a layer makes: across and up, (F,) px, and the frames in which it is heard. The
-    coupling of a lever is left out.
+    """Picture motion of a layer: right and up, (F,) px, and the frames in which it is active. The coupling of a lever
+    is left out.
     """
 
     clip: Clip
@@ -62,8 +62,8 @@ class _Shown:
 
 
 def twins(study: Study) -> Iterator[Finding]:
-    """One finding per layer at most: across and up alike in it, or alike with an earlier layer. Linked axes have no
-    weight.
+    """Find up to one similarity per layer: right and up alike in it, or alike with an earlier layer. Linked axes have
+    no weight.
     """
     shown = [
         _shown(study, clip, layer)
@@ -88,7 +88,7 @@ def twins(study: Study) -> Iterator[Finding]:
 
 
 def _possible(shown: list[_Shown]) -> BoolArray:
-    """Pairs of layers that may be similar, by all frames together: exact for layers that are heard in all. (L, L)."""
+    """Return pairs of layers that may be similar over all frames: exact for layers that are always active. (L, L)."""
     if not shown:
         return np.zeros((0, 0), dtype=bool)
     signals = np.stack([signal - np.mean(signal) for each in shown for signal in (each.across, each.up)])
@@ -240,7 +240,7 @@ def _typical(values: Array) -> float:
 
 
 def _similarity(one: Array, other: Array, least_turns: int) -> float:
-    """Return the correlation of two motions (F,); 0 where one is too small, or turns too seldom, to tell."""
+    """Return the correlation of two motions (F,); 0 where one is too small or reverses too rarely to decide."""
     if min(np.std(one), np.std(other)) < _LEAST_PX or min(_turns(one), _turns(other)) < least_turns:
         return 0.0
     return correlation(one, other)

@@ -108,7 +108,7 @@ def _may_be_document(annotation: Any) -> bool:
 
 
 def motion_text(value: object) -> str:
-    """What stands for a value in a motion key."""
+    """Return the text of a value in a motion key."""
     if isinstance(value, Doc):
         return value.motion_key
     if isinstance(value, tuple):

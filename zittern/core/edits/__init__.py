@@ -30,9 +30,9 @@ rig      mounts put in, taken away, put in another order
 riding   a mount that is carried along by the subject
 rippling edits of time as commands make them
 timing   frames put in, taken out, stretched, eased, run backwards; what comes after moved; content slipped
-time_texts  edits of time as a shell command has them, several at once
+time_texts  time edits as shell commands write them, several in one command
 conforming  a shot brought to what a cut shows of it
-checking what checks found, meant so
+checking ignored findings
 blends   clips and presets as the corners of one
 flattening  a blend made plain: at one place, or with all that it does over time as keys
 steps    single steps of a gait

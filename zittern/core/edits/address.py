@@ -25,12 +25,12 @@ from zittern.core.units import Array
 
 __all__ = ["change_at", "get_at", "number_at", "scope_of", "set_at"]
 
-# What no value is set to: commands of their own change it.
+# Fields that are not set directly: they have separate commands.
 _NO_VALUES = frozenset({"id", "schema_name", "schema_version", "layers", "mounts", "clips", "lanes", "dials", "plates"})
 
 
 def get_at(shot: Shot, address: str) -> Any:
-    """What stands at an address. Raises EditError."""
+    """Return the value at an address. Raises EditError."""
     owner, parts = _resolve(shot, address)
     value: Any = owner
     for part in parts:
@@ -49,7 +49,7 @@ def number_at(shot: Shot, address: str) -> Number:
 
 
 def scope_of(shot: Shot, address: str, frames: Array | float) -> Scope:
-    """What the number at an address may look at.
+    """Return the scope of the number at an address.
 
     Parameters
     ----------
@@ -62,7 +62,7 @@ def scope_of(shot: Shot, address: str, frames: Array | float) -> Scope:
     head = address.split(".", 1)[0]
     kind, _, name = head.partition(":")
     if kind not in ("layer", "clip"):
-        # What the path is made of cannot read its attributes; the lens can.
+        # Inputs of the path cannot read its attributes; the lens can.
         return _on_axis(address, scope_at(shot, frames) if kind == "shot" else shot.scope(frames))
     clip, layer = find_layer(shot, name) if kind == "layer" else (find_clip(shot, name), None)
     return _on_axis(address, clip.clocked(scope_at(shot, frames), layer))

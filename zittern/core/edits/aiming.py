@@ -33,7 +33,7 @@ class SetLag(CommandDoc, label="Set lag of the operator to {lag_frames:g} frames
     lag_frames: float = Field(ge=-1000.0, le=1000.0)
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError where nobody aims, and for a lag that this anticipation or the limits do not allow."""
+        """Raises EditError without an operator, and for a lag that this anticipation or the limits do not allow."""
         mount = find_mount(shot, self.mount)
         if mount.operator is None:
             raise EditError("no operator aims this mount", f"mount:{self.mount}.operator")
@@ -58,7 +58,7 @@ class FollowTarget(CommandDoc):
     target: Target
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError where nobody follows anything, and for a mount that is not there."""
+        """Raises EditError where no target is followed, and for a missing mount."""
         return _following(shot, self.at, self.frame, self.target)
 
     def label(self, shot: Shot) -> str:
@@ -76,7 +76,7 @@ class FollowPoint(CommandDoc):
     frame: Frame | None = None
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError where nobody follows anything."""
+        """Raises EditError where no target is followed."""
         pose = bare_poses(shot, scope_at(shot, self.seen_at))[0]
         away = subject_distance_m(shot, self.seen_at, pose[:3, 3])
         x, y, z = (float(each) for each in pose[:3, 3] - away * pose[:3, 2])

@@ -125,7 +125,7 @@ class FillCorner(OfPreset, label="Put “{preset.name}” into a corner of {clip
 
 
 class PlaceSample(Doc):
-    """Where the hand was at a frame: percent from the left and lower edge of the pad."""
+    """Pointer position at a frame: percent from the left and lower edge of the pad."""
 
     frame: Frame
     across: float = Field(ge=0.0, le=100.0)
@@ -139,7 +139,7 @@ class RecordPlace(CommandDoc):
     samples: Annotated[tuple[PlaceSample, ...], Field(min_length=1, max_length=100_000)]
 
     def apply(self, shot: Shot) -> Shot:
-        """Of several samples at a frame the last counts. Raises EditError when the clip is no blend."""
+        """With several samples at a frame, the last is used. Raises EditError when the clip is no blend."""
         _, blend, _ = find_blend(shot, self.clip, None)
         for name in ("across", "up") if len(blend.corners) > FEWEST_CORNERS else ("across",):
             samples = tuple(Sample(frame=each.frame, value=getattr(each, name)) for each in self.samples)
@@ -227,7 +227,7 @@ def _with_corners(clip: Clip, blend: Blend, corners: tuple[Corner, ...]) -> Clip
 
 
 def _named(clip: Clip, blend: Blend, corners: tuple[Corner, ...]) -> str:
-    """A name that tells the corners tells those that come; one that was given stays."""
+    """A generated name lists the corners and follows them; a name by the user stays."""
     return _name_of(corners) if clip.name == _name_of(blend.corners) else clip.name
 
 
@@ -265,7 +265,7 @@ def _content(clip: Clip, corner: str) -> tuple[Layer, ...]:
 
 def _strengthened(layer: Layer, factor: float) -> Layer:
     """A layer that gives so many times as much, by its weight where that is a fixed number within its limits, else by
-    its swings. The weight of a replacing layer stays: it says how much is replaced. Raises EditError.
+    its swings. The weight of a replacing layer stays: it is the share that is replaced. Raises EditError.
     """
     weight = layer.weight.constant
     by_weight = factor <= 1.0 or (weight is not None and weight * factor <= MAX_WEIGHT)

@@ -15,7 +15,7 @@ __all__ = ["IgnoreFinding"]
 
 
 class IgnoreFinding(CommandDoc):
-    """Hides a finding until it is 25 % worse, or shows it again. amount: as it was found."""
+    """Hide a finding until it is 25 % worse, or show it again. amount: its amount when ignored."""
 
     check: Annotated[str, StringConstraints(pattern=r"^[a-z]{1,20}$")]
     at: Annotated[str, Field(max_length=300)] | None = None

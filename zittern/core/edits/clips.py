@@ -24,7 +24,7 @@ _LEAST_FRAMES = 1.0
 
 
 class AddClip(CommandDoc, label="Add clip “{name}”"):
-    """An empty clip over a stretch, on a lane or on a new one of its own."""
+    """An empty clip over a range, on a lane or on a new one."""
 
     name: Label = "Clip"
     first_frame: Frame
@@ -55,7 +55,7 @@ class MoveClip(CommandDoc):
         if not self.new_lane and self.lane in (None, lane.id):
             return with_clip(shot, clip, moved)
         if self.new_lane:
-            # Alone on its lane it is on one of its own already, with the name and the fade that somebody gave it.
+            # A clip alone on its lane keeps the lane, with its name and fade.
             return (
                 with_clip(shot, clip, moved)
                 if len(lane.clips) == 1
@@ -143,7 +143,7 @@ def without_clip(shot: Shot, clip: Clip) -> Shot:
 
 
 def on_lane(shot: Shot, clip: Clip, lane: str | None, fade: RampShape = "equal-power") -> Shot:
-    """The shot with a clip on a lane, or on a new one of its own. Raises EditError for a lane that is not there."""
+    """Return the shot with a clip on a lane, or on a new one. Raises EditError for a lane that is not there."""
     if lane is None:
         name = free_id(shot, "lane")
         return shot.replace(lanes=(*shot.lanes, Lane(id=name, name=clip.name, clips=(clip,), fade=fade)))

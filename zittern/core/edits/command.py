@@ -18,7 +18,7 @@ _BEFORE_CAPITAL = re.compile(r"(?<!^)(?=[A-Z])")
 class CommandDoc(Doc):
     """A command: pure, typed, with a readable label.
 
-    A subclass that defines `apply` is a command of its own: its `type` is the class name in snake case, and it is
+    A subclass that defines `apply` is a separate command: its `type` is the class name in snake case, and it is
     registered in `COMMANDS`. Its label is declared with the class, as in `label="Remove clip {clip}"`; one that depends
     on more overrides `label`. everywhere: the command edits all variants, not only the one in the shot.
     """

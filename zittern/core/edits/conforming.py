@@ -33,7 +33,7 @@ class ConformToCut(CommandDoc, label="Conform to cut: frames {first_frame} to {l
     runs: Runs = "on"
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a range that ends before it starts, and for one beside the shot."""
+        """Raises EditError for a range that ends before it starts, and for one outside the shot."""
         if self.last_frame < self.first_frame:
             raise EditError(f"the range ends at frame {self.last_frame}, before it starts", "last_frame")
         if self.last_frame < shot.first_frame or self.first_frame > shot.last_frame:
@@ -54,7 +54,7 @@ class ConformToCut(CommandDoc, label="Conform to cut: frames {first_frame} to {l
         )
 
     def says(self, shot: Shot) -> tuple[str, ...]:
-        """What changes, before it is done."""
+        """Describe the changes before they are applied."""
         after = self.apply(shot)
         used = self.last_frame - self.first_frame + 1
         told = [

@@ -28,7 +28,7 @@ class AddCues(CommandDoc):
     cues: Annotated[tuple[CueIn, ...], Field(min_length=1, max_length=MOST_CUES)]
 
     def apply(self, shot: Shot) -> Shot:
-        """They get ids of their own."""
+        """New cues get new ids."""
         return _with(shot, (*shot.cues, *_named(shot, self.cues)))
 
     def label(self, shot: Shot) -> str:
@@ -58,8 +58,8 @@ class MoveCues(CommandDoc):
 
 
 class SetCues(CommandDoc):
-    """Changes cues: name, strength, frame, and where they happen: at a place or at a target. What is left out stays;
-    `nowhere` takes the place away.
+    """Changes cues: name, strength, frame, and where they happen: at a place or at a target. Missing fields stay;
+    `nowhere` removes the position.
     """
 
     cues: _Ids

@@ -44,8 +44,8 @@ class AddDial(CommandDoc, label="Add dial {name}"):
 
 
 class SetDial(CommandDoc):
-    """Changes a dial's name, unit or limits. The new name stands in every formula; a value outside of new limits
-    comes to their edge, a formula stays.
+    """Changes a dial's name, unit or limits. The new name replaces the old one in every formula; a value outside new
+    limits is clamped, a formula stays.
     """
 
     everywhere: ClassVar[bool] = True
@@ -121,7 +121,7 @@ _WITH_NUMBERS = ("dials", "mounts", "subject", "plates", "focal_mm", "glass", "h
 
 
 def _readers(shot: Shot) -> Iterator[tuple[str, Doc]]:
-    """What may read dials, with what people call it."""
+    """Yield the documents that may read dials, with their titles."""
     yield from ((f"dial {dial.name}", dial) for dial in shot.dials)
     yield from ((f"“{mount.name}”", mount) for mount in shot.mounts)
     if shot.subject is not None:

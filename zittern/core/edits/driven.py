@@ -1,4 +1,4 @@
-"""Numbers that follow a formula: what is set by hand is never taken from one in passing."""
+"""Numbers that follow a formula: bulk edits leave formulas unchanged."""
 
 from __future__ import annotations
 
@@ -22,7 +22,7 @@ _T = TypeVar("_T", bound=_Placed)
 
 
 def free_of_formulas(shot: Shot, given: Iterable[_T]) -> list[_T]:
-    """What is given for numbers (by their `at`) that no formula gives. Raises EditError where nothing is left."""
+    """Return the values for numbers (by their `at`) that have no formula. Raises EditError where nothing is left."""
     given = list(given)
     driven = {at for at in {each.at for each in given} if _is_driven(shot, at)}
     free = [each for each in given if each.at not in driven]

@@ -41,7 +41,7 @@ __all__ = ["BakeBlend", "FlattenBlend"]
 
 # Weights below this are nothing.
 _NOTHING = 1e-6
-# Which replacing layers take from each layer of a group on an axis; axes that share it stay in one layer.
+# Replacing layers that act on each layer of a group, by axis; axes with equal ones stay in one layer.
 _Taken = tuple[tuple[str, ...], ...]
 
 
@@ -115,7 +115,7 @@ class _Flattening:
         return self.original.replace(layers=of_no_corner(layers), blend=None)
 
     def folded_into_others(self, units: Sequence[Sequence[Layer]]) -> dict[str, Layer]:
-        """Replacing layers that would replace other layers as plain ones: those of a corner, and those that lie between
+        """Return replacing layers that would replace other layers when flattened: those of a corner, and those between
         the layers of a morph.
         """
         place = {layer.id: n for n, layer in enumerate(self.clip.layers)}
@@ -219,8 +219,8 @@ class _Flattening:
     def between(
         self, unit: Sequence[Layer], one: Layer, taken: _Taken, axis: Axis | None, folded: dict[str, Layer]
     ) -> Layer:
-        """The layer between several, with numbers of its own: fixed where its place stands still, else keyed. axis: the
-        one that its numbers are for, where they differ by axis.
+        """Return the layer between several, with separate numbers: fixed where the blend position is constant, else
+        keyed. axis: the axis of its numbers, where they differ by axis.
         """
         which = morph.corners_of(self.blend, unit)
         alike = len({layer.ends for layer in unit}) == 1
@@ -260,7 +260,7 @@ class _Flattening:
         return doc.model_copy(update=plain).model_dump()
 
     def plain_number(self, number: Number, one: Layer, index: int, most: float = np.inf) -> Number:
-        """A number of a document for one that lies between corners. index: 1 + that of its axis, 0 for none."""
+        """Return the number of an interpolated document. index: 1 + that of its axis, 0 for none."""
         if not isinstance(number, morph.Blended):
             return number
 

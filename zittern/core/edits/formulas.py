@@ -28,7 +28,7 @@ _Address = Annotated[str, Field(max_length=300)]
 
 
 class FormulaText(Doc):
-    """A text for the number at an address, as it was typed, without the sign = before it."""
+    """The text of a formula for the number at an address, without the leading =."""
 
     at: _Address
     text: Annotated[str, Field(max_length=MOST_DRAFT)]
@@ -66,7 +66,7 @@ class EndFormula(CommandDoc, label="Convert to value of {at}"):
     frame: float = Field(ge=-1e7, le=1e7)
 
     def apply(self, shot: Shot) -> Shot:
-        """What has keys under an unfinished draft gets them back. Raises EditError for what has no formula."""
+        """Keys under an unfinished draft are restored. Raises EditError for what has no formula."""
         for at in self.at:
             formula = formula_of(number_at(shot, at))
             if formula is None:

@@ -1,5 +1,5 @@
-"""What keeps the picture while the rig changes: comparing before with after, and keys on every frame where numbers
-cannot say the same.
+"""Keep the picture while the rig changes: compare before with after, and key every frame where no exact numbers
+exist.
 """
 
 from __future__ import annotations
@@ -23,9 +23,9 @@ from zittern.core.units import Array
 
 __all__ = ["COMPARED_BYTES", "baked", "kept_by", "same_if_moved", "same_picture"]
 
-# As near as two pictures have to be: metres, and entries of the rotation.
+# Tolerance for equal pictures: meters, and entries of the rotation.
 _SAME = 1e-6
-# Of what is evaluated for one command: both sides share most of it.
+# Cache for one command: both sides share most of it.
 COMPARED_BYTES = 64 * 2**20
 # Frames at which they are compared: all whole ones of a usual shot, and three between each two.
 _MOST_COMPARED = 8_000
@@ -38,8 +38,8 @@ _MOST_BAKED = 20_000
 
 
 def same_picture(before: Shot, after: Shot, between: int = _BETWEEN, cache: Cache | None = None) -> bool:
-    """Whether the lens is at the same place, turned the same way, with the same focal length, at every frame and so
-    many times between them. cache: of comparisons before this one.
+    """Return whether the lens has the same pose and focal length at every frame, and at points between them. cache: of
+    earlier comparisons.
     """
     if before.frame_count * between <= _MOST_COMPARED:
         frames = frame_grid(before.first_frame, before.last_frame, 1.0 / between)
@@ -53,9 +53,8 @@ def same_picture(before: Shot, after: Shot, between: int = _BETWEEN, cache: Cach
 
 
 def same_if_moved(before: Shot, after: Shot) -> bool:
-    """Whether the keyed lens is at the same place and turned the same way at a few frames while every mount that an
-    operator, springs or layers move is moved by a fixed amount: of several ways to write a rig, this tells at little
-    cost which is worth a closer look.
+    """Return whether the keyed lens has the same pose at a few frames while every mount that an operator, springs or
+    layers move is offset by a fixed amount: a fast test that selects candidates for the full comparison.
     """
     frames = np.linspace(before.first_frame, before.last_frame, _FEW_COMPARED)
     one, other = (_moved_lens(each, frames) for each in (before, after))
@@ -137,5 +136,5 @@ def kept_by(before: Shot, after: Shot, mount_id: str) -> Shot:
 
 
 def _disturbs(shot: Shot) -> str:
-    """What in a rig answers to more than the keyed poses."""
+    """Return the parts of a rig that respond to more than the keyed poses."""
     return "; ".join(f"“{mount.name}” gives" for mount in shot.mounts if mount.give is not None)

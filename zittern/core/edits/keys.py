@@ -78,7 +78,7 @@ class SetKeys(CommandDoc):
         return shot
 
     def label(self, shot: Shot) -> str:
-        """`Set key at frame 24`, `Set key of weight at frame 24`."""
+        """`Set key at frame 24`."""
         return _label("Set", shot, self.keys)
 
 
@@ -113,7 +113,7 @@ class ScaleKeys(CommandDoc):
     factor: float = Field(ge=0.001, le=1000.0)
 
     def apply(self, shot: Shot) -> Shot:
-        """Keys land on fractional frames where the stretch says so."""
+        """Scaled keys may be at fractional frames."""
 
         def scaled(key: Key) -> Key:
             return key.replace(
@@ -149,7 +149,7 @@ class DeleteKeys(CommandDoc):
 
 
 class SetInterp(CommandDoc):
-    """How curves run on from keys: hold, linear, smooth or free handles."""
+    """Set the interpolation after keys: hold, linear, smooth or free handles."""
 
     keys: _Refs
     interp: Interp
@@ -176,7 +176,7 @@ class SetHandles(CommandDoc, label="Edit handle at frame {frame:g}"):
     handle_out: Handle | None = None
 
     def apply(self, shot: Shot) -> Shot:
-        """A handle left out stays as it is. Raises EditError for one that points the wrong way."""
+        """A missing handle is unchanged. Raises EditError for one that points the wrong way."""
         if (self.handle_in and self.handle_in[0] > 0) or (self.handle_out and self.handle_out[0] < 0):
             raise EditError("the handle before a key reaches back in time, the one after it reaches on", self.at)
         changes = {
@@ -201,7 +201,7 @@ class SetHandles(CommandDoc, label="Edit handle at frame {frame:g}"):
 
 
 class KeyHandles(KeyRef):
-    """How a curve comes into a key and leaves it: (frames, value) relative to it; nothing where the curve ends."""
+    """Handles of a key: (frames, value) relative to it; nothing where the curve ends."""
 
     handle_in: Handle | None
     handle_out: Handle | None
@@ -228,7 +228,7 @@ def handles_of(shot: Shot, keys: Sequence[KeyRef]) -> list[KeyHandles]:
 
 
 class SetExtend(CommandDoc):
-    """How curves go on before their first and after their last key: hold, continue, repeat."""
+    """Set the extension of curves before their first and after their last key: hold, continue, repeat."""
 
     at: Annotated[tuple[_Address, ...], Field(min_length=1, max_length=500)]
     before: Extend | None = None
@@ -267,7 +267,7 @@ def _with_keys(curve: Curve | None, values: dict[float, float]) -> Curve:
 
 
 def _placed(curve: Curve, frames: set[float], change: Callable[[Key], Key], keep: bool) -> Curve:
-    """Changed keys put among the others; those they land on give way. `keep` leaves the originals."""
+    """Return the keys with changed ones merged; they replace keys at the same frames. `keep` leaves the originals."""
     changed = {key.frame: key for key in (change(each) for each in curve.keys if each.frame in frames)}
     rest = [key for key in curve.keys if (keep or key.frame not in frames) and key.frame not in changed]
     return curve.replace(keys=tuple(sorted((*changed.values(), *rest), key=lambda key: key.frame)))

@@ -129,7 +129,7 @@ class DuplicateLayers(CommandDoc, label="Duplicate {layers}"):
     keep_seed: bool = False
 
     def apply(self, shot: Shot) -> Shot:
-        """Each copy stands above its original."""
+        """Each copy is placed above its original."""
         ids = tuple(dict.fromkeys(self.layers))
         taken, instead = names_in(shot), {}
         originals = [find_layer(shot, layer_id)[1] for layer_id in ids]
@@ -178,7 +178,7 @@ class NewSeeds(CommandDoc):
 
 
 class CopyAxis(CommandDoc):
-    """Gives other axes the settings of one, with new random starts, so that no diagonal motion comes of it."""
+    """Copy the settings of one axis to others, with new random phases, so that the motion is not diagonal."""
 
     layer: str
     axis: Axis

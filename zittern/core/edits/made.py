@@ -1,4 +1,4 @@
-"""What an edit made, and what people should hear of it."""
+"""Parts that an edit added, and its notice."""
 
 from __future__ import annotations
 
@@ -20,15 +20,14 @@ def added_addresses(before: Shot, after: Shot) -> tuple[str, ...]:
     """
     known = set(_addresses(before))
     if before.variant != after.variant:
-        # What stands in another variant was there, or is a copy: nobody looks for it.
+        # Parts of other variants existed or are copies: they are not listed.
         known.update(after.ids)
     return tuple(each for each in _addresses(after) if each not in known)
 
 
 def notice(before: Shot, after: Shot) -> str:
-    """What an edit left behind that nobody asked for: stretches of a lane between clips that have none any more, what
-    went along in time though the set's own animation did not. A gap that only grew or shrank is no news. Empty where
-    there is nothing to say.
+    """Return the notice for side effects of an edit: ranges of a lane that lost their clips, and parts that were
+    retimed without the set's animation. A gap that only grew or shrank is no news. Empty where there is nothing to say.
     """
     known = {lane.id: _holes(before, lane) for lane in before.lanes}
     told = list(_left_by_the_set(before, after))

@@ -1,7 +1,7 @@
-"""Two mounts as one: the numbers of a mount whose pose is the product of theirs, where there are any that hold at every
+"""Two mounts as one: the numbers of a mount whose pose is the product of theirs, where such numbers exist for every
 frame.
 
-Each rule names what it takes for granted. Whoever uses them compares the picture before and after, so a rule that does
+Each rule names what it takes for granted. Callers compare the picture before and after, so a rule that does
 not apply does no harm.
 """
 
@@ -27,18 +27,18 @@ _ANGLES = MOVE_FIELDS[3:]
 
 
 def moves_at_all(mount: Mount) -> bool:
-    """Whether anything of its pose changes over the shot."""
+    """Return whether its pose changes over the shot."""
     return not mount.rigid
 
 
 def at_rest(mount: Mount) -> bool:
-    """Whether its pose is none at all: nothing is shifted or turned."""
+    """Return whether its pose is the identity."""
     return all(getattr(mount, field).constant == 0.0 for field in (*MOVE_FIELDS, "length_m"))
 
 
 def merged(first: Mount, second: Mount, scope: Scope) -> Iterator[Fields]:
-    """Fields of a mount that may stand for both, the second hanging on the first. scope: of one frame, for what
-    never changes.
+    """Yield fields of a mount that may replace both, the second mounted on the first. scope: of one frame, for constant
+    numbers.
     """
     if at_rest(second):
         yield _own(first)

@@ -22,7 +22,7 @@ __all__ = ["AddMove", "Move", "ReplaceMove"]
 
 # Frame of a path's time 0.
 _PATH_START = 1
-# A path that rides on the move is keyed anew on every frame; more than this nobody could edit.
+# A path that rides on the move is keyed on every frame; longer ones could not be edited.
 _MOST_ADDED_FRAMES = 20_000
 
 
@@ -103,7 +103,7 @@ class AddMove(CommandDoc, label="Add move “{name}”"):
         taken = {mount.id for mount in shot.mounts}
         free = next(f"path-{n}" for n in range(1, len(taken) + 2) if f"path-{n}" not in taken)
         numbers = {field: linear_keys(at, columns[:, i]) for i, field in enumerate(MOVE_FIELDS)}
-        # Where some mounts are soloed, it is one of them: a path that is brought in moves.
+        # Where some mounts are soloed, the new one is too: an imported path moves.
         return shot.replace(
             mounts=(
                 *shot.mounts,

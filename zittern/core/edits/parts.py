@@ -91,7 +91,7 @@ def with_lane(shot: Shot, lane: Lane, changed: Lane) -> Shot:
 
 
 def lane_of(shot: Shot, clip: Clip) -> Lane:
-    """The lane that a clip of the shot lies on."""
+    """Return the lane of a clip."""
     return next(lane for lane in shot.lanes if any(each is clip for each in lane.clips))
 
 

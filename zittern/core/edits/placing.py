@@ -212,7 +212,7 @@ def _distance_m(corners: Array, halves: Array, fill: float) -> float:
 
     def share(away: float) -> float:
         seen = corners[:, :2] / (away - corners[:, 2:]) / halves
-        # Of what does not fit into the picture only the height counts, wherever its middle is.
+        # For a subject that does not fit into the picture only its height is used.
         return float(np.max(np.abs(seen)) if fill <= 1.0 else np.ptp(seen[:, 1]) / 2.0)
 
     low = float(corners[:, 2].max()) + _AT_SUBJECT_M
@@ -266,7 +266,7 @@ def _mount(shot: Shot, how: _OnMount) -> Mount:
 
 
 def _placed(shot: Shot, how: _OnMount, tf_world_lens: Array, locked: tuple[MoveField, ...]) -> Shot:
-    """The shot with a mount set so that the lens has a world pose; locked numbers stay as they are."""
+    """Return the shot with a mount posed so that the lens has a world pose; locked numbers are unchanged."""
     mount, scope = _mount(shot, how), shot.scope(how.frame)
     local = _needed(shot, mount, scope, tf_world_lens)
     values: dict[MoveOrLens, float] = dict(
@@ -282,7 +282,7 @@ def _needed(shot: Shot, mount: Mount, scope: Scope, tf_world_lens: Array) -> Arr
 
 
 def _stored(shot: Shot, how: _OnMount, values: Mapping[MoveOrLens, float]) -> Shot:
-    """Each value as a key where the number is keyed or is to be, else as its fixed value."""
+    """Return each value as a key where the number is keyed or must be, else as its fixed value."""
     mount = _mount(shot, how).id
     numbers = tuple(
         NumberValue(at="shot.focal_mm" if field == "focal_mm" else f"mount:{mount}.{field}", value=value)

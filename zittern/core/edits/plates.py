@@ -1,4 +1,4 @@
-"""Commands on plates: hung, placed, sized, taken down; and on the whole move beside them."""
+"""Commands on plates: add, place, resize, remove; and on the whole move."""
 
 from __future__ import annotations
 
@@ -30,7 +30,7 @@ __all__ = [
 _NEXT = 1.6
 _NEAREST_M = 0.01
 _Metres = Annotated[float, Field(ge=-1e5, le=1e5)]
-# What a plate has of the picture that it shows.
+# Properties of a plate that follow from its image.
 _SHOWN = ("picture", "width_px", "height_px", "opaque")
 
 
@@ -159,7 +159,7 @@ class RemovePlate(CommandDoc, label="Take down {plate}"):
 
 
 class MovePath(CommandDoc, label="Move the whole path"):
-    """Moves the whole move in the world, its keys too: what stands on the ground goes along."""
+    """Move the whole path in the world, keys included; grounded plates and the subject follow."""
 
     x_m: _Metres = 0.0
     y_m: _Metres = 0.0

@@ -55,7 +55,7 @@ class PastePose(CommandDoc):
     key: bool = False
 
     def apply(self, shot: Shot) -> Shot:
-        """Of several poses at a frame the last counts. Raises EditError for a place out of range."""
+        """With several poses at a frame, the last is used. Raises EditError for a place out of range."""
         poses = [pose for _, pose in sorted({pose.frame: pose for pose in self.poses}.items())]
         frames = np.array([pose.frame for pose in poses])
         world = transforms.from_parts(
@@ -80,7 +80,7 @@ class MatchPose(CommandDoc):
     last_frame: int = Field(ge=-1_000_000, le=10_000_000)
 
     def apply(self, shot: Shot) -> Shot:
-        """What comes of it are keys, no bond: it can be where something is that hangs on it. Raises EditError for a
+        """The result is keys without a link: also possible for an object that the mount carries. Raises EditError for a
         stretch upside down or too long.
         """
         if not self.first_frame <= self.last_frame < self.first_frame + _MOST_POSES:
@@ -106,14 +106,14 @@ class MatchPose(CommandDoc):
 class KeysFromOperator(CommandDoc, label="Bake the operator of {mount} into keys"):
     """Turns what the operator does into keys of pan and tilt, as few as keep within some pixels at every frame, and
     takes the operator away. Keys come to stand where the operator acts: where nothing is done there are none. An axis
-    that the operator does not move stays as it is.
+    without operator motion is unchanged.
     """
 
     mount: str
     tolerance_px: float = Field(default=2.0, ge=0.05, le=500.0)
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError where nobody aims."""
+        """Raises EditError without an operator."""
         mount = find_mount(shot, self.mount)
         if mount.operator is None or not followable(shot, mount.operator):
             raise EditError(
@@ -150,16 +150,14 @@ class KeysFromOperator(CommandDoc, label="Bake the operator of {mount} into keys
         )
 
     def _frames(self, shot: Shot, mount: Mount) -> Array:
-        """Frames that keys are made of: those of the shot, and where springs feel what was before it, as many as
-        they need to settle.
-        """
+        """Return the frames of the new keys: those of the shot, and enough earlier ones for springs to settle."""
         behind = shot.mounts[shot.mounts.index(mount) :]
         lead = np.ceil(NEAR_LEAD_S * shot.fps.value) if any(each in behind for each in sprung(shot)) else 0.0
         return np.arange(shot.first_frame - lead, shot.last_frame + 1.0)
 
 
 def _missed_px(wanted: Motion, got: Motion, scale_px: float) -> Array:
-    """How far off the middle of the picture one motion has what is in the middle of another. (F,) pixels."""
+    """Return the distance of the center of one motion's picture from that of another. (F,) pixels."""
     turn = rotations.matrices(got.pose.angles_deg)
     ahead = -rotations.matrices(wanted.pose.angles_deg)[:, :, 2]
     seen = np.einsum("fji,fj->fi", turn, ahead)
@@ -216,8 +214,8 @@ def _along(frames: Array, values: Array, tolerance: float) -> Number:
 
 
 def _handled(frames: Array, values: Array, slopes: Array) -> Curve:
-    """A curve through keys with the slopes that the motion has there: handles a third of the way to the next, as a
-    Hermite segment has them.
+    """Return a curve through keys with the slopes of the motion: handles at a third of each segment, as in Hermite
+    form.
     """
     thirds = np.diff(frames) / 3.0
     keys = []

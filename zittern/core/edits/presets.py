@@ -36,7 +36,7 @@ class OfPreset(CommandDoc):
 
 
 def span_from(shot: Shot, first: float | None, last: float | None, length_s: float | None) -> Span | None:
-    """Where something is placed: from a frame to another one, or as long as it says, or to the shot's end; none for the
+    """Return the span of a placed preset: between two frames, of its own length, or to the shot's end; none for the
     whole shot.
     """
     if first is None:
@@ -47,9 +47,7 @@ def span_from(shot: Shot, first: float | None, last: float | None, length_s: flo
 
 
 class PlacePreset(OfPreset, label="Place “{preset.name}”"):
-    """A clip of a preset, over a stretch, or over the whole shot; on a lane, or on one of its own; with its rig on
-    wish.
-    """
+    """Place a preset as a clip, over a range or the whole shot; on a lane or a new one; optionally with its rig."""
 
     first_frame: Frame | None = None
     last_frame: Frame | None = None
@@ -88,7 +86,7 @@ class SwapPreset(OfPreset, label="Replace {clip} with “{preset.name}”"):
 
 
 class CrossFadeTo(OfPreset, label="Cross-fade to “{preset.name}” from frame {frame:g} within {within_frames:g} frames"):
-    """Lets a clip give way to a preset from a frame on, within some frames: they overlap on its lane and cross-fade."""
+    """Cross-fade a clip to a preset from a frame on: both overlap on the lane."""
 
     clip: str
     frame: Frame
@@ -115,8 +113,8 @@ class CrossFadeTo(OfPreset, label="Cross-fade to “{preset.name}” from frame 
 class TakeFromPreset(CommandDoc, label="Revert {clip} to its preset"):
     """Brings parts of a clip back to the preset that it came from, or up to date with it.
 
-    parts: layers of the preset to take, which come back where they are missing. drop: layers of the clip to take away.
-    settings: amount and speed too. What a layer has of its own stays: its random start, mute and solo.
+    parts: layers of the preset to take, which are restored if missing. drop: layers of the clip to remove. settings:
+    amount and speed too. Individual properties of a layer stay: random phase, mute and solo.
     """
 
     preset: Preset
@@ -140,9 +138,7 @@ class TakeFromPreset(CommandDoc, label="Revert {clip} to its preset"):
         return with_clip(with_seeds, clip, self._taken(with_seeds, known, seeds))
 
     def _with_dials(self, shot: Shot, clip: Clip, origin: ClipOrigin) -> tuple[Shot, Clip]:
-        """Dials that the preset brings and the shot has not, or not any more, come along; the clip knows what they
-        are called.
-        """
+        """Add dials of the preset that the shot lacks; the clip stores their names."""
         present = {dial.name for dial in shot.dials}
         held = tuple(each for each in origin.dials if each.name in present)
         wanted = tuple(dial for dial in self.preset.dials if all(dial.name != each.brought for each in held))

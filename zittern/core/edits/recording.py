@@ -1,4 +1,4 @@
-"""What a hand did to a number while the shot played, or drew over it, as keys."""
+"""Pointer input that changes a number while the shot plays, or draws over it, as keys."""
 
 from __future__ import annotations
 
@@ -29,7 +29,7 @@ _LOOK_ON = 64
 
 
 class Sample(Doc):
-    """Where the hand was at a frame."""
+    """Pointer position at a frame."""
 
     frame: Frame
     value: float
@@ -44,8 +44,8 @@ class RecordKeys(CommandDoc):
     samples: Annotated[tuple[Sample, ...], Field(min_length=1, max_length=100_000)]
 
     def apply(self, shot: Shot) -> Shot:
-        """Of several samples at a frame the last counts. Raises EditError for what is no number or follows a formula,
-        and for values out of range.
+        """With several samples at a frame, the last is used. Raises EditError for what is no number or follows a
+        formula, and for values out of range.
         """
         return with_recorded(shot, self.at, *_line(self.samples))
 
@@ -65,8 +65,8 @@ class DrawKeys(CommandDoc, label="Draw {at}"):
     samples: Annotated[tuple[Sample, ...], Field(min_length=1, max_length=100_000)]
 
     def apply(self, shot: Shot) -> Shot:
-        """Of several samples at a frame the last counts. Raises EditError for what is no number or follows a formula,
-        and for values out of range.
+        """With several samples at a frame, the last is used. Raises EditError for what is no number or follows a
+        formula, and for values out of range.
         """
         check_free(shot, self.at)
         before = number_at(shot, self.at)
@@ -138,9 +138,8 @@ def _keyed(shot: Shot, at: str, keys: dict[float, Key]) -> Shot:
 
 
 def thinned(frames: Array, values: Array, tolerance: float) -> Array:
-    """Which samples have to stay so that straight lines between them pass all others within a tolerance: each line goes
-    as far as the slopes that pass all between its ends allow (Imai and Iri 1986, a cone from each kept sample). frames
-    rise.
+    """Return the samples that must stay so that straight lines between them pass all others within a tolerance: each
+    line extends as long as its slope allows (Imai and Iri 1986, a cone from each kept sample). frames increase.
 
     Parameters
     ----------
@@ -161,8 +160,8 @@ def thinned(frames: Array, values: Array, tolerance: float) -> Array:
 
 
 def _furthest(x: list[float], y: list[float], start: int, tolerance: float) -> int:
-    """Where the line from a sample may end; behind the last one when it is the last. How far it looks on is some
-    times as far as it has come.
+    """Return the last possible end of the line from a sample; past the end for the last one. The search extends to a
+    multiple of the current length.
     """
     low, high = -math.inf, math.inf
     found = at = start + 1

@@ -13,7 +13,7 @@ __all__ = ["RideOnSubject"]
 
 
 class RideOnSubject(CommandDoc):
-    """Lets a mount ride on the subject: along its path as it is now, as on an object of the set that does not turn."""
+    """Mount a part of the rig on the subject: along its present path, as on an object of the set that does not turn."""
 
     mount: Id
 

@@ -1,8 +1,9 @@
 """Commands on the rig itself: mounts put in, taken away, put in another order, turned about another point. The picture
-stays as it is.
+is unchanged.
 
 What a command leaves is compared with what was there, at every frame and between them. Where the numbers of the mounts
-cannot give the same picture, it says why, and with `bake` keys the mount on every frame instead, which holds at whole
+cannot give the same picture, the command reports the reason, and with `bake` keys the mount on every frame instead,
+which holds at whole
 frames.
 """
 
@@ -75,8 +76,8 @@ class AddMount(CommandDoc):
 
 
 class UseRig(CommandDoc, label="Use rig {rig}"):
-    """A ready-made rig between the move and the lens, in place of mounts there that nobody has keyed, aimed or put
-    layers on.
+    """Insert a ready-made rig between the move and the lens, replacing mounts there without keys, operator or
+    layers.
     """
 
     rig: RigName
@@ -179,8 +180,8 @@ class SetPivot(CommandDoc, label="Move pivot of {mount}"):
 
 
 class TurnMount(CommandDoc, label="Re-orient axes of {mount}"):
-    """Points a mount elsewhere, by the same turn at all frames; what it carries is turned back, so that the picture
-    stays and only its axes lie anew.
+    """Re-orient a mount by the same rotation at all frames; its child is rotated back, so that the picture stays and
+    only its axes change.
     """
 
     mount: str
@@ -224,8 +225,8 @@ class TurnMount(CommandDoc, label="Re-orient axes of {mount}"):
 
 
 def put_rig(shot: Shot, rig: Sequence[Mount]) -> tuple[Shot, dict[str, str]]:
-    """Mounts put behind those that are there, in place of mounts there that nobody has keyed, aimed or put layers
-    on; and the ids that they have now.
+    """Return the shot with mounts inserted behind the existing ones, replacing mounts there without keys, operator or
+    layers; and their ids.
     """
     shot = _without_idle(shot)
     names: dict[str, str] = {}
@@ -238,8 +239,8 @@ def put_rig(shot: Shot, rig: Sequence[Mount]) -> tuple[Shot, dict[str, str]]:
 
 
 def _without_idle(shot: Shot) -> Shot:
-    """Without the mounts behind the first that nobody has worked on, with the picture that is there when these do not
-    give; those that nothing can take over stay as they are.
+    """Return the shot without unused mounts behind the first, with the same rigid picture; those that cannot be merged
+    stay unchanged.
     """
     idle = [mount for mount in shot.mounts[1:] if not _worked_on(shot, mount)]
     cache = Cache(COMPARED_BYTES)
@@ -306,7 +307,7 @@ def _with_child(shot: Shot, at: int, back: Mount) -> list[tuple[Mount, ...]]:
 
 
 def _why_not(shot: Shot, at: int) -> str | None:
-    """What a mount has that no other can take over."""
+    """Return the reason why a mount cannot be merged."""
     mount = shot.mounts[at]
     for field, title in (("operator", "Operator"), ("give", "it gives"), ("ride", "it rides on something")):
         if getattr(mount, field) is not None:
@@ -315,7 +316,7 @@ def _why_not(shot: Shot, at: int) -> str | None:
 
 
 def _worked_on(shot: Shot, mount: Mount) -> bool:
-    """Whether somebody has done something with a mount that a ready-made one would not have."""
+    """Return whether a mount differs from a ready-made one."""
     busy: tuple[Any, ...] = (mount.operator, mount.ride)
     return (
         moves_at_all(mount)
@@ -326,7 +327,7 @@ def _worked_on(shot: Shot, mount: Mount) -> bool:
 
 
 def _has(aside: StoredVariant, mount: Mount) -> bool:
-    """Whether a variant that is put aside has an operator or layers on a mount."""
+    """Return whether a stored variant has an operator or layers on a mount."""
     aims = any(each.mount == mount.id and each.operator is not None for each in aside.mounts)
     return aims or any(layer.target == mount.id for clip in clips_in(aside.lanes) for layer in clip.layers)
 

@@ -1,4 +1,4 @@
-"""What the shot as a whole is made of: name, frame rate, range, resolution, sensor, set."""
+"""Properties of the whole shot: name, frame rate, range, resolution, sensor, set."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Commands on the stretch of time that layers and clips take up."""
+"""Commands on the spans of layers and clips."""
 
 from __future__ import annotations
 
@@ -31,9 +31,9 @@ _EDGE_SHARE = 0.25
 
 
 class SetSpan(CommandDoc):
-    """Drags an end, a ramp or the whole of a span. What gives way gives way: an end stops before the other one, ramps
-    shrink with their span, the ramp that is set stops at the other one. A ramp is set by its length, or by the frame
-    where it is done (`ramp_in_until`) or begins (`ramp_out_from`).
+    """Drags an end, a ramp or the whole of a span. Conflicts are resolved: an end stops before the other one, ramps
+    shrink with their span, the changed ramp stops at the other one. A ramp is set by its length, or by the frame where
+    it is done (`ramp_in_until`) or begins (`ramp_out_from`).
     """
 
     at: Annotated[tuple[Annotated[str, Field(max_length=300)], ...], Field(min_length=1, max_length=500)]
@@ -125,7 +125,7 @@ def _moved(part: Spanned, frames: float) -> Spanned:
 
 
 class OnlyHere(CommandDoc):
-    """Lets layers and clips be heard within a stretch only, with soft edges inside of it."""
+    """Limit layers and clips to a range, with soft edges inside it."""
 
     at: Annotated[tuple[Annotated[str, Field(max_length=300)], ...], Field(min_length=1, max_length=500)]
     first_frame: Frame
@@ -151,7 +151,7 @@ class OnlyHere(CommandDoc):
 
 
 class MoveFade(CommandDoc):
-    """Moves the place where one clip of a lane gives way to the next: the end of the one and the start of the other."""
+    """Move the cross-fade of two clips on a lane: the end of one and the start of the other."""
 
     earlier: str
     later: str

@@ -21,7 +21,7 @@ _Number = Annotated[int, Field(ge=1, le=10_000_000)]
 
 
 class MoveStep(CommandDoc, label="Move step {number} in {layer}"):
-    """Puts a step of a gait at another frame, no further than three tenths of the way to the next."""
+    """Move a step of a gait to another frame, by up to three tenths of the distance to the next."""
 
     layer: str
     number: _Number
@@ -54,7 +54,7 @@ class MuteSteps(CommandDoc):
 
 
 class FreeSteps(CommandDoc, label="Reset steps in {layer}"):
-    """All steps as they come of themselves again."""
+    """Reset all steps to their computed frames."""
 
     layer: str
 

@@ -83,7 +83,7 @@ def limits() -> dict[str, tuple[float, float]]:
     found: dict[str, tuple[float, float]] = {}
     for type_, kind in COMMANDS.items():
         for name, field in kind.model_fields.items():
-            # What one side of a union says counts too. (A JSON Schema of each takes five hundred times as long.)
+            # Metadata in one member of a union counts too. (A JSON Schema of each takes five hundred times as long.)
             said = [*field.metadata, *_annotated_metadata(field.annotation)]
             least = [each.ge for each in said if isinstance(each, Ge)]
             most = [each.le for each in said if isinstance(each, Le)]
@@ -93,7 +93,7 @@ def limits() -> dict[str, tuple[float, float]]:
 
 
 def _annotated_metadata(annotation: Any) -> Iterator[object]:
-    """What annotated parts of a union say."""
+    """Yield the metadata of annotated members of a union."""
     if get_origin(annotation) is Annotated:
         for each in annotation.__metadata__:
             yield from each.metadata if isinstance(each, FieldInfo) else (each,)
@@ -108,7 +108,7 @@ def _number(end: object) -> float:
 
 
 def place_of(shot: Shot, where: str) -> str:
-    """What an address is called by people; empty for what is no address of this shot."""
+    """Return the display name of an address; empty for an unknown one."""
     try:
         get_at(shot, where)
         return title_of(shot, [where]) if "." in where else owners_title(shot, [where])

@@ -1,4 +1,4 @@
-"""Edits of time as they are written on a command line, and several of them at once."""
+"""Time edits in command-line form, several in one command."""
 
 from __future__ import annotations
 
@@ -23,7 +23,7 @@ _LENGTH = re.compile(r"^(-?\d+)-(-?\d+)=(\d+)$")
 
 @dataclass(frozen=True, slots=True)
 class _Written:
-    """How an edit of time is written behind an option, an example, and what comes of its numbers."""
+    """Command-line form of a time edit, an example, and the command for its numbers."""
 
     pattern: re.Pattern[str]
     wanted: str
@@ -87,8 +87,8 @@ def reversing(text: str) -> ReverseTime:
 
 
 def all_at_once(shot: Shot, edits: Sequence[TimeEdit]) -> Shot:
-    """The shot after several edits, all in frames of the shot as it is. Raises BadInput where they overlap, EditError
-    for what cannot be done.
+    """Return the shot after several edits, all in frames of the present shot. Raises BadInput where they overlap,
+    EditError for what cannot be done.
     """
     rising = sorted(edits, key=_reach)
     for one, other in zip(rising, rising[1:], strict=False):

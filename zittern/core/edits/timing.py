@@ -27,8 +27,8 @@ _Whole = Annotated[int, Field(ge=-1_000_000, le=10_000_000)]
 
 
 class InsertTime(CommandDoc):
-    """Puts frames in before a frame: all from there on is later. gap: whether keyed segments that are cut hold over
-    the new frames or run through them. runs: whether what runs by phase runs on, or keeps what comes after as it was.
+    """Insert frames before a frame: all later content shifts. gap: whether cut keyed segments hold over the new frames
+    or run through them. runs: whether motion by phase continues, or keeps its later course.
     """
 
     everywhere: ClassVar[bool] = True
@@ -50,8 +50,8 @@ class InsertTime(CommandDoc):
 
 
 class TakeOutTime(CommandDoc, label="Take out frames {first_frame} to {last_frame}"):
-    """Takes frames out: keys, cues, layers and clips that lie in them go, all after them comes earlier. Both edges keep
-    their values.
+    """Remove frames: keys, cues, layers and clips in them are removed, all later content shifts. Both edges keep their
+    values.
     """
 
     everywhere: ClassVar[bool] = True

@@ -29,8 +29,8 @@ _MAX_FIELDS = 3
 
 
 def owners_title(shot: Shot, owners: Sequence[str]) -> str:
-    """What some layers, clips or mounts are called in labels: `“Slow sway”` for one, `2 mounts` for more; empty for
-    the shot itself.
+    """Return the title of layers, clips or mounts in labels: `“Slow sway”` for one, `2 mounts` for more; empty for the
+    shot itself.
     """
     if list(owners) == ["shot"]:
         return ""
@@ -46,7 +46,7 @@ def of_mount(shot: Shot, mount: str | None) -> str:
 
 
 def layers_title(shot: Shot, layers: Sequence[str]) -> str:
-    """The same for layers by their ids."""
+    """Return the title of layers by their ids."""
     return owners_title(shot, [f"layer:{each}" for each in layers])
 
 

@@ -1,4 +1,4 @@
-"""What is typed into a number of a shot: its unit, the length of a frame, and what a pixel is there just now."""
+"""Context of a number of a shot for typed texts: its unit, the frame rate, and the present size of a pixel."""
 
 from __future__ import annotations
 
@@ -38,9 +38,8 @@ def field_at(shot: Shot, address: str, unit: str, frame: float) -> Field:
 
 
 def frame_from(shot: Shot, text: str, frame: float) -> int:
-    """The whole frame of a shot that a text stands for: a frame, a time since its first one (`2.5 s`, `0:02.5`), the
-    name of a cue or how it begins; with a sign in front so many frames, or so long, from the playhead on. Raises
-    FormulaFault.
+    """Return the whole frame of a shot for a text: a frame, a time since the first one (`2.5 s`, `0:02.5`), the name of
+    a cue or its beginning; with a sign, an offset from the playhead. Raises FormulaFault.
     """
     wanted = text.strip().casefold()
     named = [cue.frame for cue in shot.cues if wanted and cue.name.casefold() == wanted]
@@ -69,7 +68,7 @@ def _frame_typed(shot: Shot, text: str, frame: float) -> float:
 
 
 def _from_px(shot: Shot, address: str, unit: str, frame: float) -> tuple[Callable[[float], float] | None, str]:
-    """What pixels are in a field, or why that cannot be told. As `lens.swing_px` the other way round."""
+    """Return the size of a pixel in a field, or why it is unknown. Inverse of `lens.swing_px`."""
     width, height = shot.picture.width_px, shot.picture.height_px
     for pattern, size in ((_ACROSS, width), (_UP, height)):
         if pattern.search(address):

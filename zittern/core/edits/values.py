@@ -23,7 +23,7 @@ __all__ = ["Assignment", "ScaleSwings", "SetAxisRate", "SetValues"]
 
 
 class Assignment(Doc):
-    """A value for an address. A plain number stands for a fixed one."""
+    """A value for an address. A plain number becomes a fixed one."""
 
     at: str = Field(max_length=300)
     value: Any

@@ -1,5 +1,5 @@
-"""Commands on variants: made from the one that is seen, named, noted, ordered, deleted, made the main one; clips and
-layers carried from one to another.
+"""Commands on variants: derived from the active one, named, annotated, ordered, deleted, made the main one; clips and
+layers copied from one to another.
 """
 
 from __future__ import annotations
@@ -126,8 +126,8 @@ class RemoveVariant(CommandDoc, label="Delete variant {variant}"):
 
 
 class CarryTo(CommandDoc):
-    """Copies clips and layers of the variant that is seen into another one, with their random starts. A clip comes onto
-    the lane of the same name, or onto one of its own; a layer into the clip of the same name, or over the whole shot.
+    """Copies clips and layers of the variant that is seen into another one, with their random starts. A clip is placed
+    on the lane of the same name, or on a new one; a layer in the clip of the same name, or over the whole shot.
     """
 
     to: str

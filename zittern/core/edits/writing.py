@@ -1,4 +1,4 @@
-"""What helps people who write formulas: names with a line each, and what is wrong with a text at a place of a shot."""
+"""Support for writing formulas: names with descriptions, and errors of a text at an address of a shot."""
 
 from __future__ import annotations
 
@@ -31,9 +31,9 @@ class FormulaName(Doc):
 
 
 class FormulaState(Doc):
-    """How a text stands at a place: what is wrong and where, or what had no finite answer. gives: least and largest
-    value over the shot, before limits; clamped: the limits that it lies beyond. hundredth: the text divided by 100,
-    where just that brings it within its limits.
+    """Result of checking a text at an address: its error and position, or parts without a finite value. gives: minimum
+    and maximum over the shot, before limits; clamped: the limits that it exceeds. hundredth: the text divided by 100,
+    if this alone brings it within its limits.
     """
 
     fault: str | None = None
@@ -55,13 +55,15 @@ _TEMPLATES = (
 _HUNDRED = 100.0
 
 
-# So many frames, spread over the shot, are looked at for what has no finite answer.
+# Number of frames, spread over the shot, that are sampled for values that are not finite.
 _MOST_FRAMES = 1000
 _CONSTANTS_TOLD = {"pi": "3.14159…, half a turn in radians", "tau": "6.28319…, a whole turn in radians"}
 
 
 def names_at(shot: Shot, at: str) -> tuple[FormulaName, ...]:
-    """What the number at an address may name: dials first, then time and the path, then functions."""
+    """Return the names that the number at an address may use: dials first, then time and path attributes, then
+    functions.
+    """
     dials = (
         _plain(dial.name, f"dial, {dial.minimum:g} to {dial.maximum:g} {dial.unit}".strip()) for dial in shot.dials
     )
@@ -88,7 +90,9 @@ def _plain(name: str, told: str) -> FormulaName:
 
 
 def state_of(shot: Shot, at: str, text: str) -> FormulaState:
-    """How a text stands as the formula of the number at an address. Raises EditError when there is no number."""
+    """Return the result of checking a text as the formula of the number at an address. Raises EditError when there is
+    no number.
+    """
     number = number_at(shot, at)
     try:
         node = parse(text)

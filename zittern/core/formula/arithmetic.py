@@ -1,5 +1,5 @@
-"""What is typed into a number: figures, sums with functions and constants, a unit behind it; `+=2` or `*=1.5` change
-what stands there.
+"""Typed numbers: figures, sums with functions and constants, a unit at the end; `+=2` or `*=1.5` change the present
+value.
 
 A unit is converted to the field's own, or refused with what would do: it is never dropped. `1:02` is a minute and two
 seconds; `120/24` is a plain 5.
@@ -27,13 +27,13 @@ Dimension = Literal["length", "angle", "time", "frequency", "share", "speed", "p
 
 @dataclass(frozen=True, slots=True)
 class Unit:
-    """What a unit measures, and how much of the first unit of its dimension it is."""
+    """Dimension of a unit, and its size in the first unit of that dimension."""
 
     dimension: Dimension
     size: float
 
 
-# THE TABLE of units that can be typed. Frames and pixels have no size of their own: the field knows it.
+# THE TABLE of units that can be typed. Frames and pixels have no fixed size: the field defines it.
 UNITS: Mapping[str, Unit] = {
     "m": Unit("length", 1.0), "cm": Unit("length", 0.01), "mm": Unit("length", 0.001), "km": Unit("length", 1000.0),
     "°": Unit("angle", 1.0), "deg": Unit("angle", 1.0), "rad": Unit("angle", 180.0 / np.pi),
@@ -48,8 +48,7 @@ _BY_CASE = {name.lower(): name for name in UNITS}
 _FRAMES = ("f", "frames")
 _RELATIVE = re.compile(r"^\s*([-+*/])=(.*)$", re.DOTALL)
 _CLOCK = re.compile(r"^\s*(-?)(?:(\d+):)?(\d+):(\d{1,2}(?:\.\d+)?)\s*$")
-# Commas between thousands, where more than one or a decimal point says that they are; a lone one may as well be a
-# decimal comma.
+# Commas between thousands, if there are several or a decimal point; a single one may be a decimal comma.
 _THOUSANDS = re.compile(r"(?<![\d.,])\d{1,3}(?:(?:,\d{3}){2,}(?:\.\d+)?|,\d{3}\.\d+)(?![\d,])")
 _POINTS = re.compile(r"(?<![\d.,])\d{1,3}(?:\.\d{3})+,\d+(?![\d,.])")
 _AMBIGUOUS = re.compile(r"(?<![\d.,])([1-9]\d{0,2}),(\d{3})(?![\d,])")
@@ -59,8 +58,8 @@ _COMMA = re.compile(r"(?<=\d),(?=\d)")
 
 @dataclass(frozen=True, slots=True)
 class Field:
-    """What a number is typed into. unit: its own, as it is shown. fps: how long a frame is, where that is known.
-    from_px: what so many pixels are in its unit, where that can be told; no_px: why it cannot.
+    """Context of a typed number. unit: the displayed one. fps: frame rate, where known. from_px: value of a number of
+    pixels in its unit, where known; no_px: why it is not.
     """
 
     unit: str = ""
@@ -73,7 +72,7 @@ _PLAIN = Field()
 
 
 def evaluate_expression(text: str, before: float, field: Field = _PLAIN) -> float:
-    """The number that a text stands for, in the field's own unit, where `before` stood. Raises FormulaFault with the
+    """Return the value of a text in the field's unit, where `before` is the present value. Raises FormulaFault with the
     place in the text.
 
     >>> evaluate_expression("2*3 + 1", before=0.0), evaluate_expression("+=0.5", before=2.0)
@@ -123,7 +122,7 @@ def _split(text: str, own: str) -> tuple[str, str | None, int]:
 
 def _sum(text: str, start: int) -> float:
     """Figures, or a sum of them."""
-    # Functions have commas of their own.
+    # Commas in functions separate arguments.
     plain = text if re.search("[A-Za-z]{2}", text) else _decimal(text, start)
     node = parse(plain)
     name = next(name_nodes(node), None)

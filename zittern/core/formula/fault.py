@@ -1,4 +1,4 @@
-"""What is wrong with a formula, where, and what to do."""
+"""Errors of a formula: message, position and advice."""
 
 from __future__ import annotations
 

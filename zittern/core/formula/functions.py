@@ -27,9 +27,9 @@ _SALT = 77
 
 @dataclass(frozen=True, slots=True)
 class Function:
-    """least and most: how many arguments. does: on arrays (F,) or single numbers. told: a line for people. by_axis:
-    whether a last argument that is left out is the axis that the formula is for. jumps: whether its value may jump
-    where its arguments do not. bound: what its value is never larger than, whatever its arguments.
+    """least and most: number of arguments. does: the function of arrays (F,) or single numbers. told: description.
+    by_axis: whether a missing last argument is the axis of the formula. jumps: whether its value may jump where its
+    arguments do not. bound: maximum of its value for any arguments.
     """
 
     name: str
@@ -62,7 +62,7 @@ def divided(a: Array, b: Array) -> Array:
 
 
 def remainder(a: Array, b: Array) -> Array:
-    """What is left of a when b is taken away as often as it goes; it has the sign of b. 0 where b is 0.
+    """Return the remainder of a divided by b; it has the sign of b. 0 where b is 0.
 
     >>> remainder(np.array([7.0, -1.0]), np.array([3.0, 3.0]))
     array([1., 2.])

@@ -1,5 +1,5 @@
-"""Text to tree: a grammar of our own, read by an LALR parser that builds the tree as it goes, so that depth and size
-are known before anything runs.
+"""Text to tree: a grammar for an LALR parser that builds the tree as it reads, so that depth and size are known before
+evaluation.
 
 value   = "if" value "then" value "else" value | either
 either  = both {"or" both}          both = compared {"and" compared}        compared = ["not"] sum [("<" | "<=" | ">" |
@@ -29,7 +29,7 @@ __all__ = ["MOST_CHARACTERS", "RESERVED", "parse", "renamed", "with_seed"]
 MOST_CHARACTERS = 2000
 _MOST_DEPTH = 60
 _WORDS = ("if", "then", "else", "and", "or", "not")
-# What nobody may call a thing of their own.
+# Reserved names.
 RESERVED: frozenset[str] = frozenset({*BUILT_IN, *CONSTANTS, *FUNCTIONS, *_WORDS})
 
 _GRAMMAR = r"""
@@ -136,9 +136,9 @@ def _grown(node: Node) -> Node:
 _PARSER = Lark(_GRAMMAR, parser="lalr", lexer="basic", transformer=_Build())
 _VALUE = "a number, a name or `(`"
 _LEADING = re.compile(r"^\s*=(?!=)")
-# What may come next, as people would write it; whatever is not here begins a value.
+# Tokens that may come next, in display form; any other starts a value.
 _NEXT = {"RPAR": "`)`", "COMMA": "`,`", "THEN": "`then`", "ELSE": "`else`"}
-# What people write who know other ways, and what it is called here.
+# Common alternative spellings, and the correct ones.
 _INSTEAD = {
     "=": "write = once", "*": "write ^ for powers", "!": "write <> for not equal, or not", "&": "write and",
     "|": "write or",
@@ -155,7 +155,7 @@ def parse(text: str) -> Node:
         raise FormulaFault(
             f"a formula has up to {MOST_CHARACTERS} characters, got {len(text)}", MOST_CHARACTERS, len(text)
         )
-    # Places of faults stay those of the text as it was typed.
+    # Positions of errors refer to the text as typed.
     read = _LEADING.sub(lambda found: " " * len(found[0]), text)
     if not read.strip():
         raise FormulaFault(f"a formula needs {_VALUE}", 0, 0)

@@ -30,7 +30,7 @@ def scaled(text: str, factor: float, shift: float) -> str:
 
 
 def unscaled(text: str) -> tuple[str, float, float]:
-    """What `scaled` made of a text, taken apart: text, factor, shift."""
+    """Split a text that `scaled` returned: text, factor, shift."""
     found = _SCALED.fullmatch(text)
     if found is None or not _balanced(found["inner"]):
         return text, 1.0, 0.0
@@ -39,7 +39,7 @@ def unscaled(text: str) -> tuple[str, float, float]:
 
 
 def _balanced(text: str) -> bool:
-    """Whether every bracket in a text closes one that it opened."""
+    """Return whether the brackets in a text are balanced."""
     depth = 0
     for character in text:
         depth += (character == "(") - (character == ")")

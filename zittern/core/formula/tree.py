@@ -20,7 +20,7 @@ __all__ = [
     "may_jump", "name_nodes", "names_in", "nodes_in", "values_of", "varies_by_axis",
 ]  # fmt: skip
 
-# What every formula may name, with a line for people.
+# Built-in names of every formula, with descriptions.
 BUILT_IN: dict[str, str] = {
     "t": "seconds from the shot's first frame",
     "f": "the frame",
@@ -29,14 +29,14 @@ BUILT_IN: dict[str, str] = {
 }
 # Another name of `f`, wherever no dial has it.
 FRAME_ALIAS = "frame"
-# What a function looks up that differs by axis; no formula can spell it.
+# Internal input that differs by axis; formulas cannot name it.
 AXIS_NAME = "·axis"
 Look = Callable[[str], Array]
 
 
 @dataclass
 class Notices:
-    """What had no finite answer while a formula was evaluated."""
+    """Values that were not finite during the evaluation of a formula."""
 
     texts: list[str] = field(default_factory=list)
 
@@ -47,7 +47,7 @@ class Notices:
 
 
 class _Unheard(Notices):
-    """Where nobody wants to know."""
+    """Collects no notices."""
 
     def add(self, text: str) -> None:
         """Drops it."""
@@ -58,39 +58,35 @@ _UNHEARD = _Unheard()
 
 @dataclass(frozen=True)
 class Node:
-    """start, stop: where it stands in the text."""
+    """start, stop: its position in the text."""
 
     start: int
     stop: int
 
     @cached_property
     def depth(self) -> int:
-        """How many nodes lie upon each other. A tree is made from the bottom up, so this never goes down more than a
-        step.
-        """
+        """Return the depth of the tree. A tree is built from the leaves, so the recursion depth is one."""
         return 1 + max((part.depth for part in self.parts), default=0)
 
     @property
     def parts(self) -> tuple[Node, ...]:
-        """What it is made of."""
+        """Return the children."""
         return ()
 
     @property
     def bound(self) -> float:
-        """What no value is larger than, as far as that can be told without looking: what cannot leave the finite need
-        not be checked frame by frame.
+        """Return a bound of the values that is known without evaluation: bounded values need not be checked for
+        overflow at each frame.
         """
         return math.inf
 
     @cached_property
     def tame(self) -> bool:
-        """Whether no step of it can leave what a double holds: sums and products of what is not too large, and what
-        has a bound.
-        """
+        """Return whether no operation can overflow a double: sums and products of bounded values."""
         return all(part.tame for part in self.parts)
 
     def values(self, look: Look, notices: Notices) -> Array:
-        """What it gives.
+        """Return the values.
 
         Returns
         -------
@@ -181,7 +177,7 @@ class Call(Node):
 
     @cached_property
     def by_axis(self) -> bool:
-        """Whether it is given the axis as its last argument."""
+        """Return whether its last argument is the axis."""
         return self.function.by_axis and len(self.arguments) < self.function.most
 
     @cached_property
@@ -241,12 +237,12 @@ def nodes_in(node: Node) -> Iterator[Node]:
 
 
 def varies_by_axis(node: Node) -> bool:
-    """Whether a formula gives each axis something else."""
+    """Return whether a formula has a different value for each axis."""
     return any(isinstance(each, Call) and each.by_axis for each in nodes_in(node))
 
 
 def may_jump(node: Node) -> bool:
-    """Whether a formula's value may jump where what it reads does not."""
+    """Return whether a formula's value may jump where its inputs do not."""
 
     def jumps(each: Node) -> bool:
         if isinstance(each, Infix):
@@ -257,7 +253,7 @@ def may_jump(node: Node) -> bool:
 
 
 def _finite(values: Array, notices: Notices) -> Array:
-    # As `np.max`, at half of its cost for a few hundred frames.
+    # Like `np.max`, twice as fast for a few hundred frames.
     most = np.maximum.reduce(values, axis=None, initial=0.0)
     if most <= LARGEST and np.minimum.reduce(values, axis=None, initial=0.0) >= -LARGEST:
         return np.asarray(values, dtype=np.float64)
@@ -285,7 +281,7 @@ _INFIX: dict[str, Callable[[Array, Array], Array]] = {
     "and": lambda a, b: _flag((a != 0.0) & (b != 0.0)),
     "or": lambda a, b: _flag((a != 0.0) | (b != 0.0)),
 }
-# What some functions have no answer for.
+# Arguments for which a function has no finite value.
 _MISSING: dict[str, tuple[Callable[..., Array], str]] = {
     "log": (lambda x: x <= 0.0, "the logarithm of what is 0 or less counts as 0"),
     "sqrt": (lambda x: x < 0.0, "the root of what is negative counts as 0"),

@@ -1,9 +1,9 @@
 """THE CENTRE: a shot and frames give Motion, stage by stage. In dependency order:
 
-cache      arrays by exactly what they were made from
+cache      arrays by fingerprints of all their inputs
 cost       what an evaluation takes in memory, before it is made
 evaluation one evaluation: a shot, frames, a cache; THE PLACE of keys
-memory     stages with memory: a grid of their own that starts before the shot
+memory     stages with memory: a separate grid that starts before the shot
 follow     second-order following, and slack
 rides      mounts carried by objects of the set
 chain      world poses along a chain of mounts
@@ -13,13 +13,13 @@ targets    where what is followed is
 aim        the operator -> pan and tilt of the mount that is aimed
 layers     each layer -> its offsets, before mixing
 fades      cross-fades of clips that overlap on a lane
-blends     the place of a blend -> how much its corners count
+blends     the position of a blend -> weights of its corners
 morph      layers of a blend that are alike -> the one between them
 mixing     spans, ramps, amounts, replacing -> what each layer contributes
 jumps      where what drives springs jumps
 spring_ways the ways that mounts in springs are carried along, stretch by stretch
 spring_motion a mount in springs in one stretch
-springs    how far springs let mounts stray
+springs    the deflection of mounts by springs
 lens       focal length with zoom
 steps      when the steps of gaits fall
 angles     pan, tilt, roll of the lens, continuous in time

@@ -6,7 +6,7 @@ form, also where the lens is off the turning point. That is seen late by the rea
 anticipation), is let be within the slack, and is then steered to by a second-order system: at constant speed the
 picture lags by reaction + 2 damping / (2 pi f) - anticipation.
 
-What has no direction (the subject stands in the turning point) keeps the one before; straight overhead the pan swings
+At a point without a direction (the subject is at the pivot) the previous one holds; straight overhead the pan swings
 round as fast as the operator can.
 """
 
@@ -57,7 +57,7 @@ def aiming(shot: Shot) -> Mount | None:
 
 
 def framing_of(shot: Shot) -> Operator | HoldFraming:
-    """Who says where the subject should sit: the operator, else what holds the framing, else it is the middle."""
+    """Return the source of the framing target: the operator, else the hold, else the center."""
     mount = aiming(shot)
     if mount is not None and mount.operator is not None:
         return mount.operator
@@ -81,7 +81,7 @@ def aimed(run: Evaluation) -> dict[str, Array]:
 
 
 def aim_parts(shot: Shot) -> tuple[Part, ...]:
-    """What the angles of the mount that is aimed are computed from."""
+    """Return the inputs of the angles of the aimed mount."""
     mount = aiming(shot)
     if mount is None:
         return ()
@@ -145,7 +145,7 @@ def _wanted_deg(shot: Shot, mount: Mount, operator: Operator, scope: Scope) -> A
     behind_m[:, 2] -= mount.length_m.sample(scope)
     ahead = scope.over(scope.frames + operator.anticipation_s * scope.fps.value)
     followed_m = position_m(shot, operator, ahead, scope.frames) - base[:, :3, 3]
-    # What is carried turns about its own place and pivot.
+    # A carried mount turns about its own position and pivot.
     away = np.einsum("fij,fi->fj", turn, followed_m) - (mount.position_m(scope) + mount.pivot_m)
     ray = np.einsum("fij,fj->fi", behind[:, :3, :3], to_target(shot, operator, scope))
     return pan_tilt_deg(away, behind_m, ray, mount.along("roll_deg", scope))
@@ -169,7 +169,7 @@ def to_target(shot: Shot, framing: Operator | HoldFraming, scope: Scope, shift_p
 
     Parameters
     ----------
-    shift_percent: (F, 2): by how much the film back has the picture to the right and up.
+    shift_percent: (F, 2) picture shift by the film back, right and up.
 
     Returns
     -------
@@ -179,13 +179,13 @@ def to_target(shot: Shot, framing: Operator | HoldFraming, scope: Scope, shift_p
     across = ((framing.across_percent.sample(scope) - right) / 100.0 - 0.5) * shot.sensor_mm
     up = ((framing.up_percent.sample(scope) - above) / 100.0 - 0.5) * height_mm(shot.sensor_mm, *_shape(shot))
     flat = np.stack([across, up], axis=1) / shot.lens_mm(scope)[:, None]
-    # Where it is seen is not where a pinhole would show it.
+    # With distortion, a point appears elsewhere than through a pinhole.
     out = np.concatenate([undistorted(flat, shot.distortion(scope)), np.full((len(flat), 1), -1.0)], axis=1)
     return np.asarray(out / np.linalg.norm(out, axis=1)[:, None], dtype=np.float64)
 
 
 def slack_deg(shot: Shot, operator: Operator, scope: Scope) -> Array:
-    """How far off the subject may be sideways, and up and down, before anything is done.
+    """Return the slack: the error sideways, and up and down, that the operator tolerates.
 
     Returns
     -------

@@ -34,7 +34,7 @@ _STEEP_DEG = 65.0
 
 
 def bare_deg(run: Evaluation, pose: Array) -> Array:
-    """Of the bare move.
+    """Return the angles of the bare move.
 
     Parameters
     ----------
@@ -50,7 +50,7 @@ def bare_deg(run: Evaluation, pose: Array) -> Array:
     start = np.sum([mount.angles_deg(run.scope.over(np.array(run.span[:1]))) for mount in mounts], axis=0)[0]
 
     first, count = run.span[0], run.shot.frame_count
-    # Whoever asks for all whole frames of the shot has their poses already.
+    # Callers that need all whole frames of the shot have their poses.
     all_there = len(run.frames) == count and np.array_equal(run.frames, first + np.arange(count))
 
     def rotation(frames: Array) -> Array:
@@ -100,7 +100,7 @@ def angles_near(run: Evaluation, rotation: Array, table: Array) -> Array:
 
 
 def steep(most_deg: Array) -> bool:
-    """Whether a shot looks up or down so steeply that pan and roll may run away from the bare ones and have to be
+    """Return whether a shot looks up or down so steeply that pan and roll may diverge from the bare ones and must be
     followed from frame to frame.
 
     Parameters
@@ -119,7 +119,7 @@ def moved_deg(bare: Array, turned_deg: Array, turned: Callable[[Array], Array]) 
     Parameters
     ----------
     bare: (F, 3) degrees.
-    turned_deg: (F,), how far it turns the lens.
+    turned_deg: (F,) rotation of the lens.
 
     Returns
     -------

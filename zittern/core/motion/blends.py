@@ -1,4 +1,4 @@
-"""Stage: blends. Reads the place of a clip's blend; gives how much each of its corners, and each of its layers, counts.
+"""Stage: blends. Position of a clip's blend to weights of its corners and layers.
 
 The place moves no faster than from corner to corner in PACE_S: what people drag, key or type is averaged over that time
 (`numbers.smoothing`), so that even a place that jumps makes nothing jump.
@@ -25,12 +25,12 @@ __all__ = ["PACE_S", "CornerWeight", "corner_weight", "counts_nowhere", "place",
 
 # From corner to corner takes at least this long, seconds.
 PACE_S = 0.1
-# Less of a layer than this nobody notices.
+# Layers below this weight are invisible.
 _NOTHING = 1e-6
 
 
 def place(blend: Blend, scope: Scope) -> Array:
-    """Where on the pad, at the pace that it may have.
+    """Return the position on the pad, with limited speed.
 
     Returns
     -------
@@ -41,7 +41,7 @@ def place(blend: Blend, scope: Scope) -> Array:
 
 
 def shares(blend: Blend, scope: Scope) -> Array:
-    """How much each corner has: not negative, 1 together.
+    """Return the share of each corner: not negative, sum 1.
 
     Returns
     -------
@@ -57,8 +57,8 @@ def shares(blend: Blend, scope: Scope) -> Array:
 
 @dataclass(frozen=True, slots=True)
 class CornerWeight:
-    """Where a layer stands in a blend: at which corner; straight: whether it counts by its share, as what is the same
-    everywhere does or it would swell, or by the root of its power, which keeps the size on the way.
+    """Corner of a layer in a blend. straight: whether its weight is its share, as for a motion that is equal in all
+    corners and would otherwise swell, or the square root of its power, which keeps the size in between.
     """
 
     blend: Blend
@@ -66,7 +66,7 @@ class CornerWeight:
     straight: bool
 
     def weight(self, scope: Scope) -> Array:
-        """How much it counts.
+        """Return its weight.
 
         Returns
         -------
@@ -76,16 +76,16 @@ class CornerWeight:
         return np.asarray((each if self.straight else pad.powers(each))[:, self.corner])
 
     def parts(self, scope: Scope) -> tuple[Part, ...]:
-        """What its weight is computed from."""
+        """Return the inputs of its weight."""
         return Read(self.blend, scope), self.corner, self.straight
 
 
 def corner_weight(clip: Clip, layer: Layer) -> CornerWeight | None:
-    """Of a layer in its clip's blend; none for a layer of no corner."""
+    """Return the corner of a layer in its clip's blend; None for a layer without a corner."""
     at = None if clip.blend is None else clip.blend.index_of(layer.corner)
     if clip.blend is None or at is None:
         return None
-    # What is set by hand, and what has the same seed, moves as another of another corner does.
+    # Keyed motion, and motion with the same seed, is equal to that of another corner.
     alike = len(_corners_by_seed(clip)[layer.source.kind, layer.seed]) > 1
     return CornerWeight(clip.blend, at, layer.source.absolute or alike)
 
@@ -101,6 +101,8 @@ def _corners_by_seed(clip: Clip) -> Mapping[tuple[str, int], set[str | None]]:
 
 
 def counts_nowhere(clip: Clip, layer: Layer, scope: Scope) -> bool:
-    """Whether the place is away from a layer's corner at all frames of a scope: it is then meant to give nothing."""
+    """Return whether the position is away from a layer's corner at all frames of a scope, so that the layer is inactive
+    on purpose.
+    """
     stands = corner_weight(clip, layer)
     return stands is not None and bool(np.max(stands.weight(scope), initial=0.0) <= _NOTHING)

@@ -1,4 +1,4 @@
-"""Arrays of earlier evaluations by exactly what they were made from."""
+"""Arrays of earlier evaluations by fingerprints of all their inputs."""
 
 from __future__ import annotations
 
@@ -14,8 +14,8 @@ from zittern.core.units import Array
 __all__ = ["Cache"]
 
 _Kept = LRUCache[tuple[Any, ...], Array]
-# Arrays up to this size have a share of their own: what a stretch of the springs hands on is small and dear, and one
-# look at a large rig would push it out.
+# Arrays up to this size have a separate share: the state that stretches of springs pass on is small and slow to
+# compute, and one view of a large rig would evict it.
 _SMALL_BYTES = 16 * 2**10
 _SMALL_SHARE = 8
 
@@ -34,7 +34,7 @@ class Cache:
 
     @property
     def bytes(self) -> int:
-        """What is kept just now."""
+        """Return the size of all cached arrays."""
         return int(self._small.currsize + self._large.currsize)
 
     def get(self, key: tuple[Any, ...], make: Callable[[], Array]) -> Array:

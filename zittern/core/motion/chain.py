@@ -20,18 +20,18 @@ __all__ = [
     "needed_pose", "numbers_of", "places", "poses_along", "step", "with_give",
 ]  # fmt: skip
 
-# Where layers act that name no mount: at the lens end, below the last mount.
+# Target of layers without a mount: at the lens end, after the last mount.
 LENS = ""
-# What holds the framing acts behind everything else.
+# The hold on the framing acts after everything else.
 HOLD = "·hold"
 
 
 @dataclass(frozen=True, slots=True)
 class RigOffsets:
-    """What is on the mounts besides their keyed poses, by mount id. carried: what a ride makes of a world pose, (F, 3,
-    7): the turn and shift of where it is (3, 4), the turn of how it stands (3, 3). given: how far springs let it stray,
-    (F, 6): metres in the world, then a turn in its own frame (radians); HOLD: what holds the framing. offsets: (F, 9)
-    of the layers, by mount id or LENS, degrees / cm / %.
+    """Contributions on the mounts besides their keyed poses, by mount id. carried: effect of a ride on a world pose,
+    (F, 3, 7): rotation and shift of its position (3, 4), rotation of its orientation (3, 3). given: deflection by
+    springs, (F, 6): meters in the world, then a rotation in its own frame (radians); HOLD: the hold on the framing.
+    offsets: (F, 9) of the layers, by mount id or LENS, degrees / cm / %.
     """
 
     carried: Mapping[str, Array] = field(default_factory=dict)
@@ -79,8 +79,8 @@ def local_pose(mount: Mount, scope: Scope, still: bool = False, angles_deg: Arra
 
 
 def places(mounts: tuple[Mount, ...], still: frozenset[str], scope: Scope) -> Array:
-    """Where what the last of some mounts carries is, in the frame of what carries the first, by their keyed numbers.
-    Mounts at the end that only turn are not looked at. still: ids of those that hold still.
+    """Return the position of the child of the last of some mounts, in the parent frame of the first, by their keyed
+    numbers. Mounts at the end that only turn are not looked at. still: ids of those that hold still.
 
     Returns
     -------
@@ -213,7 +213,7 @@ def needed_pose(
 
 
 def numbers_of(mount: Mount, scope: Scope, local: Array, near_deg: Array | None = None) -> Array:
-    """Position (m) and angles (degrees) of a mount that has a local pose, its pivot and length as they are.
+    """Return position (m) and angles (degrees) of a mount for a local pose, with unchanged pivot and length.
 
     Parameters
     ----------
@@ -260,7 +260,7 @@ def _put_down(pose: Array, carried: Array | None) -> Array:
 
 
 def carried_on(pose: Array, carried: Array) -> Array:
-    """What a ride makes of a world pose.
+    """Return a world pose with the effect of a ride.
 
     Parameters
     ----------

@@ -1,4 +1,4 @@
-"""What an evaluation costs in memory, before any of it is made: by the sizes of its arrays."""
+"""Memory of an evaluation, before it starts: by the sizes of its arrays."""
 
 from __future__ import annotations
 
@@ -9,11 +9,11 @@ from zittern.core.shot.shot import Shot
 __all__ = ["arrays_bytes", "check_cost"]
 
 _FLOAT_BYTES = 8
-# Of each layer: motion of unit size, its contribution, its weight.
+# Per layer: motion of unit size, its contribution, its weight.
 _ROW_A_LAYER = 2 * len(AXES) + 1
-# Of each mount: its pose in its parent and in the world, what is on it.
+# Per mount: its pose in its parent and in the world, and the contributions on it.
 _ROW_A_MOUNT = 16 + 16 + 6 + len(AXES)
-# Sums, poses, and what is worked with meanwhile.
+# Sums, poses, and temporary arrays.
 _ROW_BESIDES = 100
 
 

@@ -1,5 +1,5 @@
-"""THE CENTRE: a shot and frames give Motion. Only wires the stages; each is a module of its own and says what it reads
-and gives.
+"""THE CENTRE: a shot and frames give Motion. Only wires the stages; each is a separate module and documents its inputs
+and results.
 
 Whole arrays over time; what did not change comes from the cache.
 """
@@ -38,8 +38,8 @@ _ON = ("carried", "given", "offsets")
 @dataclass(frozen=True, slots=True)
 class Pose:
     """World pose of the lens. position_m (F, 3); angles_deg (F, 3) pan, tilt, roll, continuous; focal_mm (F,).
-    shift_percent (F, 2): how far the film back shifts the picture, of its width to the right, of its height up.
-    distortion (F, 2): k1 and k2.
+    shift_percent (F, 2): picture shift by the film back, % of its width to the right, of its height up. distortion (F,
+    2): k1 and k2.
     """
 
     position_m: Array
@@ -56,7 +56,7 @@ class Pose:
         return self.position_m, self.angles_deg, self.focal_mm, self.shift_percent, self.distortion
 
     def rows_at(self, rows: IntArray | slice) -> Pose:
-        """The same at some of its frames.
+        """Return the motion at some of its frames.
 
         Parameters
         ----------
@@ -71,7 +71,7 @@ class Pose:
 
 @dataclass(frozen=True, slots=True)
 class Motion:
-    """What a shot does at some frames.
+    """Motion of a shot at some frames.
 
     frames (F,). pose: with the layers that count. bare: the move alone. layers: contributions of the layers that count,
     (F, 9) in AXES order, degrees / cm / %, after weight, ramps and clip. silent: what muted layers would give. weights:
@@ -94,7 +94,7 @@ class Motion:
     on: chain.RigOffsets
 
     def rows(self, first: int, stop: int) -> Motion:
-        """The same at some of its frames, without copying."""
+        """Return the motion at some of its frames, without copying."""
         part = slice(first, stop)
 
         def rows_of(arrays: Mapping[str, Array]) -> dict[str, Array]:
@@ -159,7 +159,7 @@ def evaluate(
 
 
 def given_by(shot: Shot, clip: Clip, frames: Array, cache: Cache) -> dict[str, Array]:
-    """What the layers of one clip that count give, as in `Motion.layers`, without what is not needed for it.
+    """Return the offsets of the active layers of one clip, as in `Motion.layers`, without unneeded parts.
 
     Parameters
     ----------
@@ -185,8 +185,8 @@ def _bare(run: Evaluation) -> Pose:
 
 
 def evaluate_in_parts(shot: Shot, frames: Array, part_frames: int = 2000) -> Iterator[Motion]:
-    """The same motion in pieces of a few frames, so that long work can show progress, be stopped, and needs little
-    memory.
+    """Yield the motion in pieces of a few frames, so that background jobs can show progress, be canceled, and need
+    little memory.
 
     Parameters
     ----------

@@ -41,9 +41,9 @@ class Printed:
 
 
 _T = TypeVar("_T")
-# Values that stand for themselves in a key: most parts are, so they are asked for first.
+# Values that are their own keys: most parts are, so they are tested first.
 _PLAIN = frozenset({str, int, float, bool, type(None)})
-# What an array is computed from: a document, one that is read through a scope of its own, or a plain value.
+# Input of an array: a document, a document with its scope, or a plain value.
 Part = object
 
 
@@ -60,7 +60,7 @@ class Evaluation:
     tables: Cache | None = None
     scope: Scope = field(init=False)
     span: tuple[float, float] = field(init=False)
-    # What every key has: frame rate and range.
+    # Shared part of every key: frame rate and range.
     _shared: tuple[float, ...] = field(init=False)
     _grid: str = field(init=False)
     prints: dict[str, str] = field(default_factory=dict)
@@ -75,7 +75,7 @@ class Evaluation:
         self.scope = replace(self.shot.scope(self.frames), tables=self._memoized())
 
     def over(self, frames: Array, cache: Cache) -> Evaluation:
-        """The same shot at other frames, with what this one knows of the path.
+        """Return an evaluation of the same shot at other frames, which shares the path attributes.
 
         Parameters
         ----------
@@ -99,8 +99,8 @@ class Evaluation:
         return self.cache.get((stage, self._grid, *self._shared, *map(self.key_of, parts)), compute)
 
     def table(self, stage: str, parts: Iterable[Part], compute: Callable[[], Array]) -> Array:
-        """An array of a stage that does not depend on the evaluation's frames: one of the whole shot, or on a grid of
-        its own that is among the parts.
+        """Return an array of a stage that does not depend on the evaluation's frames: one of the whole shot, or on a
+        separate grid that is among the parts.
 
         Returns
         -------
@@ -129,7 +129,7 @@ class Evaluation:
         return lambda frames, compute: cache.get((*key, hash_of(frames)), compute)
 
     def key_of(self, part: Part) -> Any:
-        """What stands for a part in a key."""
+        """Return the cache key of a part."""
         if type(part) in _PLAIN:
             return part
         if isinstance(part, Printed):
@@ -150,7 +150,7 @@ class Evaluation:
         return self.once(what, of, made)
 
     def print_of(self, parts: Sequence[Part]) -> str:
-        """The same of several, as a short text."""
+        """Return the cache key of several parts, as a short text."""
         return digest(repr([self.key_of(part) for part in parts]))
 
     def _key(self, doc: Doc, scope: Scope) -> object:
@@ -165,7 +165,7 @@ class Evaluation:
         )
 
     def print_behind(self, name: str) -> str:
-        """What a name in the scope is computed from; empty for one that is not there."""
+        """Return the cache key of a name in the scope; empty for a missing one."""
         if name in self.facts and name not in self.prints:
             self.prints[name] = self.facts[name](self)
         return self.prints.get(name, "")
@@ -197,7 +197,7 @@ def hash_of(values: Array) -> str:
 
 
 def dial_prints(shot: Shot) -> dict[str, str]:
-    """What each dial is computed from: itself, and the dials that it reads. Each is worked out once."""
+    """Return the inputs of each dial: itself, and the dials that it reads. Each is computed once."""
     by_name = {dial.name: dial for dial in shot.dials}
     out: dict[str, str] = {}
 

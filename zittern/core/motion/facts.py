@@ -52,7 +52,7 @@ def moments(run: Evaluation) -> Moments:
 
 
 def with_facts(run: Evaluation) -> None:
-    """Puts the path attributes into the evaluation's scope; they are worked out when somebody reads them."""
+    """Add the path attributes to the evaluation's scope; they are computed when read."""
     run.facts |= {name: partial(_print_of_fact, name) for name in FACTS}
     run.facts |= {CUES: _print_of_cues, CUE_NAMES: lambda run: repr([cue.name for cue in run.shot.cues])}
     facts = {name: _remembered(run, name, fact) for name, fact in FACTS.items()}
@@ -80,8 +80,8 @@ def _bearing_parts(shot: Shot) -> tuple[Part, ...]:
 
 
 def _placing_parts(shot: Shot) -> tuple[Part, ...]:
-    """What says where the lens is: mounts at its end that only turn it do not, and neither do the angles of the last
-    that does.
+    """Return the parts that determine the position of the lens, without mounts at its end that only turn it, and
+    without the angles of the last one.
     """
     still = chain.held_mounts(shot)
     mounts = [(mount.bare, mount.id in still) for mount in shot.mounts]
@@ -92,12 +92,12 @@ def _placing_parts(shot: Shot) -> tuple[Part, ...]:
 
 
 def parts_of_fact(name: str, shot: Shot) -> tuple[Part, ...]:
-    """What a path attribute is computed from."""
+    """Return the inputs of a path attribute."""
     return _DEPENDS_ON[name](shot)
 
 
 def scope_at(shot: Shot, frames: Array | float) -> Scope:
-    """All that numbers of a shot may look at, facts of the path included.
+    """Return the scope of a shot's numbers, path attributes included.
 
     Parameters
     ----------
@@ -144,7 +144,7 @@ def _speed(shot: Shot, scope: Scope) -> Array:
 
 def _raw_speed(shot: Shot, scope: Scope) -> Array:
     half, first, last = _HALF_S * scope.fps.value, shot.first_frame, shot.last_frame
-    # At an end of the shot the camera does not stand still just because nobody has keyed what comes next.
+    # At an end of the shot the camera keeps its speed, although no later key exists.
     start = np.where(scope.frames >= first, np.maximum(scope.frames - half, first), scope.frames - half)
     stop = np.where(scope.frames <= last, np.minimum(scope.frames + half, last), scope.frames + half)
     both = bare_places(shot, scope.over(np.concatenate([stop, start])))
@@ -228,7 +228,7 @@ FACTS: Mapping[str, Callable[[Shot, Scope], Array]] = {
     "distance": _distance,
     "bearing": _bearing,
 }
-# What each of them is computed from.
+# Inputs of each of them.
 _DEPENDS_ON: Mapping[str, Callable[[Shot], tuple[Part, ...]]] = {
     "speed": _placing_parts, SETTLED_SPEED: _placing_parts, "height": _placing_parts,
     "distance": _to_subject_parts, "bearing": _bearing_parts,

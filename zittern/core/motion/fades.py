@@ -1,7 +1,8 @@
-"""Cross-fades: what is left of a clip where bars of its lane overlap.
+"""Cross-fades: weights of clips that overlap on a lane.
 
 Bars overlap when the later one starts before the earlier's last frame is over. Of two that do the one that starts later
-comes in over the overlap while the other goes out; where nothing is left to fade over, it has all at once. A clip that
+fades in over the overlap while the other fades out; with no room to fade, the later clip takes over immediately. A clip
+that
 lies within another comes in over the first half of itself and goes out over the second, and the one around it comes
 back. With more than two the shares multiply. Muted clips take nothing from others. Shapes: linear and smooth shares add
 to 1; equal-power shares are sine and cosine, whose squares do, so that two unrelated shakes keep their energy where
@@ -39,7 +40,7 @@ def overlapping(lane: Lane, clip: Clip, shot_span: Stretch) -> tuple[tuple[Stret
 
 
 def fade(frames: Array, mine: Stretch, others: tuple[tuple[Stretch, bool], ...], shape: RampShape) -> Array:
-    """What is left of a clip of a stretch beside others.
+    """Return the cross-fade weight of a clip with a span next to others.
 
     Parameters
     ----------

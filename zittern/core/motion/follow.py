@@ -27,7 +27,7 @@ __all__ = ["backlash", "base_excited", "base_excited_on", "grounded_damper", "st
 
 
 def base_excited(values: Array, frequency_hz: float, damping: float, grid: Grid) -> Array:
-    """What hangs on a point that moves through values at all points of a grid, starting at rest in the first.
+    """Return the response of a base-excited mass to values at all points of a grid, starting at rest in the first.
 
     Parameters
     ----------
@@ -43,7 +43,7 @@ def base_excited(values: Array, frequency_hz: float, damping: float, grid: Grid)
 def base_excited_on(
     values: Array, frequency_hz: float, damping: float, step_s: float, history: tuple[Array, Array]
 ) -> Array:
-    """The same, going on with even steps where it has been followed before.
+    """Continue the response of a base-excited mass with even steps from an earlier state.
 
     Parameters
     ----------
@@ -58,7 +58,8 @@ def base_excited_on(
 
 
 def grounded_damper(values: Array, frequency_hz: float, damping: float, grid: Grid) -> Array:
-    """What is steered towards values at all points of a grid, starting at rest in the first.
+    """Return the position of a grounded-damper system that is steered towards values at all points of a grid, starting
+    at rest in the first.
 
     Parameters
     ----------
@@ -72,7 +73,7 @@ def grounded_damper(values: Array, frequency_hz: float, damping: float, grid: Gr
 
 
 def step_response(seconds: Array, frequency_hz: float, damping: float) -> Array:
-    """Where what is base excited has come to, so long after its base has jumped by 1: the closed form.
+    """Return the closed-form response of a base-excited mass at times after a unit step of its base.
 
     ζ < 1: 1 - e^(-ζωt) (cos ω_d t - (ζω/ω_d) sin ω_d t). ζ = 1: 1 - e^(-ωt) (1 - ωt).
     ζ > 1: 1 + (p₁ e^(-p₁t) - p₂ e^(-p₂t)) / (p₂ - p₁) with p = ω (ζ ∓ √(ζ² - 1)).
@@ -104,7 +105,7 @@ def step_response(seconds: Array, frequency_hz: float, damping: float) -> Array:
     )
 
 
-# So near to critical damping the general forms divide by next to nothing.
+# Near critical damping the general forms divide by almost zero.
 _CRITICAL = 1e-6
 
 
@@ -137,7 +138,9 @@ def _filtered(
 
 @lru_cache(maxsize=256)
 def _states(b: tuple[float, ...], a: tuple[float, ...]) -> Array:
-    """What makes a filter's state, (2, N), of what came out and went in one step and two before: (2, 4)."""
+    """Return the matrix that computes a filter's state, (2, N), from output and input one step and two steps earlier:
+    (2, 4).
+    """
     signal, once = scipy_part("signal"), np.eye(4)
     return np.stack([signal.lfiltic(b, a, each[:2], each[2:]) for each in once], axis=1)
 
@@ -154,8 +157,8 @@ def _coefficients(
 
 
 def backlash(values: Array, slack: Array) -> Array:
-    """What is pushed along by values only where they leave its slack: y = min(max(y, u - s), u + s), from the first
-    value on (backlash; Krasnosel'skii and Pokrovskii 1989, Systems with Hysteresis).
+    """Return the output of backlash, which follows the input only where it leaves the slack: y = min(max(y, u - s), u +
+    s), from the first value on (Krasnosel'skii and Pokrovskii 1989, Systems with Hysteresis).
 
     Each step is a clamp; clamps put one after another are clamps, so all of them are found by doubling.
 

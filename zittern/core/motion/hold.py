@@ -3,7 +3,8 @@ that takes the slow part of the subject's drift away.
 
 The drift, what pan and tilt of the lens would have to change for the subject to sit at its place, goes through a
 Butterworth low-pass of second order forwards and backwards (so it comes neither late nor early; fourth order in all,
-half of the amplitude left at the chosen frequency), and the lens is turned by what comes out, roll as it is. What is
+half of the amplitude remains at the chosen frequency), and the lens is rotated by the result, with unchanged roll. What
+is
 faster stays. Before the shot and after it, equally long, the drift goes on as it began and ended, so that the ends are
 held as the middle is.
 """
@@ -35,21 +36,21 @@ _LEAD_CYCLES, _FITTED_CYCLES = 3.0, 0.35
 _MOST_LEAD_S = 120.0
 # Some points outside of the shot, for the curve through them.
 _LEAST_LEAD_S = 0.1
-# Of the grid's own rate: what a very long shot, stepped through coarsely, can still tell apart.
+# Share of the grid's rate: the resolution for a very long shot with coarse steps.
 _MOST_SHARE = 0.4
-# The lens is turned no further than this, whatever stands behind it.
+# The lens is rotated by up to this angle.
 _MOST_DEG = 80.0
 
 
 def holding(shot: Shot) -> HoldFraming | None:
-    """What holds the framing, where it has something to hold."""
+    """Return the hold on the framing, if it has a target."""
     if shot.hold is None or shot.hold.weight.nothing or not followable(shot, framing_of(shot)):
         return None
     return shot.hold
 
 
 def drift_deg(shot: Shot, scope: Scope, pose: Array, shift_percent: Array) -> Array:
-    """What pan and tilt of the lens lack for what is followed to sit at its place.
+    """Return the pan and tilt that would bring the target to its framing position.
 
     Parameters
     ----------
@@ -58,7 +59,7 @@ def drift_deg(shot: Shot, scope: Scope, pose: Array, shift_percent: Array) -> Ar
 
     Returns
     -------
-    (F, 2) degrees, -180..180; 0 where it stands in the lens.
+    (F, 2) degrees, -180..180; 0 where it is inside the lens.
     """
     framing = framing_of(shot)
     now = rotations.angles_of(pose[:, :3, :3])
@@ -101,8 +102,8 @@ def slow_drift_deg(
 
 
 def _before(drift: Array, count: int, fitted: int) -> Array:
-    """How the drift (G, N) would have come to its first row: along the line of its first `fitted` rows, with what is
-    off that line mirrored. (count, N).
+    """Return the drift (G, N) before its first row: along the line of its first `fitted` rows, with mirrored residuals.
+    (count, N).
     """
     rows = np.arange(min(max(fitted, 2), len(drift)), dtype=np.float64)
     slope, level = np.polyfit(rows, drift[: len(rows)], 1)

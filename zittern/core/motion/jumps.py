@@ -1,7 +1,6 @@
-"""Where what goes into springs jumps: at hold keys and seams of numbers, where spans start and end, and where formulas
-do.
+"""Jumps in the inputs of springs: at hold keys and seams of numbers, at starts and ends of spans, and in formulas.
 
-Known jumps are told by the documents, as pairs of frames: the last before, the first after. Formulas and takes without
+The documents report known jumps as pairs of frames: the last before, the first after. Formulas and takes without
 a fade may jump anywhere: their jumps are looked for between the points of a grid, and found by
 cutting the stretch between.
 """
@@ -33,9 +32,9 @@ MOST_JUMPS = 20_000
 # A step of a signal that is so many times as large as its neighbours may be a jump.
 _SUSPICIOUS = 4.0
 _LEAST = 1e-9
-# Stretches are cut to a piece, again and again, until they are so many times as short: first into a few, which lets go
-# what only bends, then what is left into many, up to so many points at a time. What has less than this of its step in
-# one piece is no jump.
+# Intervals are narrowed repeatedly by this factor: first with a few pieces, which discards intervals without a jump,
+# then the remaining ones with many, up to this number of points per pass. What has less than this of its step in one
+# piece is no jump.
 _NARROWED = 2**24
 _FIRST_PIECES, _PIECES, _MOST_POINTS = 8, 64, 1_000
 _STILL_SUSPICIOUS = 0.25
@@ -70,8 +69,8 @@ def jumps_below(shot: Shot, mounts: Iterable[Mount], reach: tuple[float, float])
 
 
 def jumping(shot: Shot, mounts: Iterable[Mount]) -> tuple[list[Mount], set[str]]:
-    """What moves some mounts and may jump where no document tells: of the mounts themselves, and ids of layers on them.
-    A layer that replaces others jumps with them.
+    """Return inputs of some mounts that may jump at unknown frames: the mounts, and ids of layers on them. A layer that
+    replaces others jumps with them.
     """
     below = list(mounts)
     names = {mount.id for mount in below}
@@ -123,8 +122,8 @@ def found_jumps(signal: Callable[[Array], Array], frames: Array) -> Array:
 def _steepest(
     signal: Callable[[Array], Array], low: Array, high: Array, left: Array, right: Array, pieces: int
 ) -> tuple[Array, Array, Array, Array]:
-    """Of so many equal pieces of each stretch low..high (J,), where the signal is left and right (J, N): ends and
-    values of the one over which it changes most.
+    """Split each interval low..high (J,) into this many equal pieces, where the signal is left and right (J, N): return
+    ends and values of the piece with the largest change.
     """
     edges = low[:, None] + (high - low)[:, None] * np.linspace(0.0, 1.0, pieces + 1)
     inner = signal(edges[:, 1:-1].ravel()).reshape(len(low), pieces - 1, -1)
@@ -153,7 +152,7 @@ def _all_numbers(docs: Iterable[Doc], shot: Shot) -> Iterator[Number]:
 
 
 def _of_spans(parts: Iterable[Spanned]) -> Array:
-    """Where spans start and where they are over."""
+    """Return the frames where spans start and end."""
     spans = [part.span_frames for part in parts if part.span_frames is not None]
     at = np.array([edge for first, last in spans for edge in (first, last + 1.0)], dtype=np.float64)
     return np.stack([at - JUST_BEFORE_FRAMES, at], axis=1)

@@ -27,18 +27,18 @@ from zittern.core.units import CM_PER_M, Array
 
 __all__ = ["add_lever", "as_read", "clip_scope", "inputs_of", "layer_parts", "layer_scope", "offsets"]
 
-# So far outside the shot phases are still known frame by frame, for spans that begin before it or end after it.
+# Range outside the shot in which phases are computed at every frame, for spans that start before it or end after it.
 _LEAD_FRAMES = 10_000.0
 _MOST_SWING = {info.name: info.most_swing for info in AXIS_INFO}
 
 
 def clip_scope(run: Evaluation, clip: Clip) -> Scope:
-    """What a clip's own numbers look at."""
+    """Return the scope of a clip's numbers."""
     return run.once("scope", clip, lambda: clip.clocked(run.scope))
 
 
 def layer_scope(run: Evaluation, clip: Clip, layer: Layer) -> Scope:
-    """What a layer's numbers look at."""
+    """Return the scope of a layer's numbers."""
     return run.once("scope", layer, lambda: clip.clocked(run.scope, layer))
 
 
@@ -99,7 +99,7 @@ def add_lever(layer: Layer, values: Array) -> None:
 
 
 def layer_parts(run: Evaluation, clip: Clip, layer: Layer) -> tuple[Part, ...]:
-    """What a layer's offsets are computed from."""
+    """Return the inputs of a layer's offsets."""
     lens = focal_parts(run.shot) if layer.steady else ()
     name = layer.name if layer.source.reads_name else ""
     speed = () if looks_at_frames_only(clip.speed) else (Read(clip.speed, layer_scope(run, clip, layer)),)
@@ -107,7 +107,7 @@ def layer_parts(run: Evaluation, clip: Clip, layer: Layer) -> tuple[Part, ...]:
 
 
 def _clock(run: Evaluation, clip: Clip) -> Part:
-    """What the time of all layers of a clip is computed from; its speed where that looks at nothing but frames."""
+    """Return the inputs of the time of all layers of a clip; its speed where that depends on frames only."""
     return run.printed(
         "clock",
         clip,
@@ -166,7 +166,7 @@ def _pace_as_read(run: Evaluation, clip: Clip, layer: Layer, lead: Axis) -> Part
 
 
 def inputs_of(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> Inputs:
-    """What the source of a layer may depend on, for some axes."""
+    """Return the inputs of the source of a layer, for some axes."""
     leads = _leads(layer, axes)
     paces = [layer.axes.of(lead).pace for lead in leads]
     start, last, _ = clip.extent_in(run.span)

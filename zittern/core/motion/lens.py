@@ -28,7 +28,7 @@ def focal_mm(run: Evaluation) -> Array:
 
 
 def focal_parts(shot: Shot) -> tuple[Part, ...]:
-    """What the focal length is computed from, and the distortion."""
+    """Return the inputs of the focal length and of the distortion."""
     return shot.focal_mm, shot.glass
 
 
@@ -58,7 +58,7 @@ def zoomed_mm(run: Evaluation, offsets: Mapping[str, Array]) -> Array:
 
 
 def shift_percent(run: Evaluation, offsets: Mapping[str, Array]) -> Array:
-    """How far the film back shifts the picture: of its width to the right, of its height up.
+    """Return the picture shift by the film back: % of its width to the right, of its height up.
 
     Parameters
     ----------

@@ -1,8 +1,8 @@
-"""Stages with memory. What they give at a frame depends on all that went before, so they run on a grid of their own:
-fine steps of time that begin well before the shot and end after it, whichever frames are asked for. A sub-range then
-equals the same rows of the whole, and nothing depends on the frame rate but how the path is sampled.
+"""Stages with memory. Their state at a frame depends on all earlier frames, so they run on a separate grid: fine time
+steps that start well before the shot and end after it, independent of the requested frames. A sub-range then equals the
+same rows of the whole, and nothing depends on the frame rate but how the path is sampled.
 
-What swings slowly has to begin long before: that lead, up to 256 s, lies on coarse steps, and only its last seconds on
+A slow oscillation must start early: that lead, up to 256 s, has coarse steps, and only its last seconds
 fine ones. So a slow spring never makes the shot's own steps coarser.
 """
 
@@ -31,7 +31,7 @@ _LEAST_STEP_S = STEP_S / 16.0
 _MOST_POINTS = 300_000
 # Nor one of few frames that last very long each: so many points, and so many more a frame.
 _FEW_POINTS, _POINTS_A_FRAME = 12_000, 10
-# What goes in is worked out at one of so many points, with a cubic curve through them.
+# Inputs are computed at one of this many points, with cubic interpolation.
 _EVERY = 2
 # Points that are worked on at a time: memory does not grow with the length of a shot.
 _PART_POINTS = 32_768
@@ -45,8 +45,8 @@ _SETTLED = 7.0
 
 
 def lead_s(frequency_hz: float, damping: float) -> float:
-    """How long before the shot something that swings has to begin: by its slowest pole, ω (ζ - √(ζ² - 1)) where it
-    is overdamped, else ω ζ.
+    """Return the lead of an oscillator before the shot: by its slowest pole, ω (ζ - √(ζ² - 1)) where it is overdamped,
+    else ω ζ.
     """
     slowest = damping if damping <= 1.0 else damping - math.sqrt(damping * damping - 1.0)
     return _SETTLED / (2.0 * math.pi * frequency_hz * slowest)
@@ -66,7 +66,7 @@ class Grid:
 
     @cached_property
     def key(self) -> tuple[float, int, int, float]:
-        """What stands for it in keys."""
+        """Return its cache key."""
         return float(self.near[0]), len(self.near), len(self.far), self.step_s
 
     @cached_property
@@ -81,7 +81,7 @@ class Grid:
 
     @property
     def far_count(self) -> int:
-        """How many of `all` lie before the near ones."""
+        """Return the number of points in `all` before the near ones."""
         return max(len(self.far) - 1, 0)
 
 
@@ -111,8 +111,8 @@ def _step_s(shot: Shot, fastest_hz: float) -> float:
 
 
 def coarsened(grid: Grid) -> Array:
-    """Every other point of the near grid, at least as far as it reaches. What goes into a stage with memory is cheap to
-    follow but dear to make: it is made here, and taken at the points between by `at_frames`. A grid that is coarse
+    """Every other point of the near grid, at least as far as it reaches. Inputs of a stage with memory are smooth but
+    expensive: they are computed here, and interpolated at the points between by `at_frames`. A grid that is coarse
     already stays.
 
     Returns
@@ -127,7 +127,7 @@ def coarsened(grid: Grid) -> Array:
 
 
 def filled(grid: Array, columns: int, make: Callable[[Array], Array]) -> Array:
-    """What is made at frames (N,) -> (N, columns), over a whole grid, part by part.
+    """Return a function of frames (N,) -> (N, columns), over a whole grid, part by part.
 
     Parameters
     ----------

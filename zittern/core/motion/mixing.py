@@ -49,7 +49,7 @@ def contributions(
 def of_clip(
     run: Evaluation, clip: Clip, counted: Collection[str], mounts: Collection[str | None] | None = None
 ) -> dict[str, Array]:
-    """The same of the layers of one clip that count. counted: ids of all that do.
+    """Return the contributions of the active layers of one clip. counted: ids of all active ones.
 
     Returns
     -------
@@ -110,7 +110,7 @@ def weights(run: Evaluation) -> dict[str, Array]:
 
 
 def clip_weights(run: Evaluation) -> dict[str, Array]:
-    """Amount of each clip with its ramps, and what is left of it beside others on its lane. (F,) by clip id."""
+    """Return the amount of each clip with its ramps and its cross-fade weight. (F,) by clip id."""
     return {clip.id: _clip_weight(run, clip) for clip in run.shot.clips()}
 
 
@@ -168,8 +168,8 @@ def _corner_parts(run: Evaluation, clip: Clip, stands: blends.CornerWeight | Non
 def _morphed(
     run: Evaluation, clip: Clip, counted: Collection[str], mounts: Collection[str | None] | None
 ) -> dict[str, Array]:
-    """What layers give that are blended by their numbers, by id, each its share of the one that lies between them.
-    (F, 9).
+    """Return the contributions of layers that are interpolated in a morph, by id, each its share of the interpolated
+    one. (F, 9).
     """
     out: dict[str, Array] = {}
     for group in morph.groups(clip, counted):
@@ -210,7 +210,7 @@ def _between(run: Evaluation, clip: Clip, group: Sequence[Layer]) -> Iterator[tu
 
 
 def _clip_parts(run: Evaluation, clip: Clip) -> tuple[Part, ...]:
-    """What the weight of a clip is computed from, as one text for all of its layers."""
+    """Return the inputs of the weight of a clip, as one text for all of its layers."""
     return (run.printed("clip", clip, lambda: _parts_of_clip(run, clip)),)
 
 
@@ -219,8 +219,8 @@ def _parts_of_clip(run: Evaluation, clip: Clip) -> tuple[Part, ...]:
 
 
 def parts_of(run: Evaluation, mounts: Collection[str | None]) -> tuple[Part, ...]:
-    """What the sums of all that acts on some mounts are computed from: clip by clip, since a layer that replaces
-    does so within its own.
+    """Return the inputs of the sums of all contributions to some mounts: clip by clip, since a layer replaces only
+    within its own.
     """
     counted = active(run.shot)
     groups = []

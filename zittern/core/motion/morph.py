@@ -2,7 +2,8 @@
 
 Alike are layers of different corners with the same source, its choices, target, mode and links. Sizes (swing x weight)
 and rates are blended geometrically, other numbers linearly; phases are integrated from the blended rate, so that one
-walker lies between two. The seeds are the first corner's. A swing is clamped to the limit of its axis before it is
+walker is interpolated between two. The seeds are the first corner's. A swing is clamped to the limit of its axis before
+it is
 multiplied by its weight, as in a plain layer.
 """
 
@@ -28,7 +29,7 @@ from zittern.core.units import Array
 
 __all__ = ["Blended", "corners_of", "groups", "merged", "shares_among", "size_of"]
 
-# What is blended geometrically never gets smaller than this on the way: it would never come back.
+# Geometric blends stay above this value: from 0 they could not return.
 _LEAST = 1e-9
 
 
@@ -122,17 +123,17 @@ class Blended(Number):
 
     @cached_property
     def _may_be_nothing(self) -> bool:
-        """Whether one of them is 0 anywhere, as far as it was set: between 0 and something the straight way leads."""
+        """Return whether one of them is 0 anywhere, as far as it was set: to or from 0 the path is linear."""
         return any(min(each.set_values(), default=0.0) <= 0.0 for each in self._all)
 
 
 def corners_of(blend: Blend, group: Sequence[Layer]) -> tuple[int, ...]:
-    """Which corners the layers of a group stand in."""
+    """Return the corners of the layers in a group."""
     return tuple(n for layer in group if (n := blend.index_of(layer.corner)) is not None)
 
 
 def size_of(blend: Blend, which: Sequence[int], scope: Scope) -> Array:
-    """How much a layer counts that lies between some corners: all of it where these are all there are.
+    """Return the weight of a layer between some corners: 1 if these are all corners.
 
     Returns
     -------
@@ -154,7 +155,7 @@ def shares_among(blend: Blend, which: Sequence[int], scope: Scope) -> Array:
 def _among(each: Array, which: Sequence[int]) -> Array:
     some = each[:, list(which)]
     total = some.sum(axis=1, keepdims=True)
-    # Where none of them counts, it does not matter which of them does.
+    # Where all have weight 0, the choice does not matter.
     return np.where(total > 0.0, some / np.where(total > 0.0, total, 1.0), 1.0 / len(which))
 
 
@@ -191,7 +192,7 @@ def _partners(blend: Blend, alike: list[Layer]) -> Iterator[list[Layer]]:
 
 
 def _likeness(layer: Layer) -> str:
-    """What is the same in layers that one can lie between: all that is no number. Kept with the layer."""
+    """Return the properties that must be equal in layers of a morph: all except numbers. Kept with the layer."""
     known: str | None = layer.__dict__.get("_likeness")
     if known is None:
         source = layer.source
@@ -214,7 +215,7 @@ def _likeness(layer: Layer) -> str:
 
 
 def _log_rate(layer: Layer) -> float:
-    """The logarithm of a layer's first rate, as far as it is told without a shot."""
+    """Return the logarithm of a layer's first rate, as far as it is known without a shot."""
     rate = getattr(layer.source, min(layer.source.rates))
     return float(np.log(max(max(rate.set_values(), default=1.0), _LEAST)))
 

@@ -37,7 +37,7 @@ def bare_poses(shot: Shot, scope: Scope) -> Array:
 
 
 def bare_places(shot: Shot, scope: Scope) -> Array:
-    """Where the bare lens is. Poses are worked out up to the last mount that rides on something only.
+    """Return the position of the bare lens. Poses are computed only up to the last mount that rides on an object.
 
     Returns
     -------
@@ -65,6 +65,6 @@ def bare_behind(shot: Shot, scope: Scope, mounts: tuple[Mount, ...]) -> Array:
 
 
 def bare_parts(shot: Shot) -> tuple[Part, ...]:
-    """What the bare pose of the lens is computed from."""
+    """Return the inputs of the bare pose of the lens."""
     still = chain.held_mounts(shot)
     return tuple((mount.bare, mount.id in still) for mount in shot.mounts)

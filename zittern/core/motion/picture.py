@@ -1,4 +1,4 @@
-"""Sizes on screen: how far the subject is, how far a motion of the camera moves what is seen there, in pixels."""
+"""Sizes on screen: the subject distance, and the picture movement at that distance in pixels."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ __all__ = [
     "view_shift_px",
 ]  # fmt: skip
 
-# What the subject's distance is taken to be when none is marked.
+# Default subject distance.
 DEFAULT_DISTANCE_M = 4.0
 # Nearer than this a shift of the camera would move the picture without end.
 NEAREST_M = 0.01
@@ -27,7 +27,7 @@ NEAREST_M = 0.01
 _SMALL = 0.01
 # A ray that goes forward by less than this share of its length does not meet the picture.
 _LEAST_AHEAD = 1e-3
-# So far in front of the lens (m) something has to be to have a place on screen.
+# Points nearer to the lens (m) have no screen position.
 _LEAST_DEPTH_M = 1e-6
 # Places of a picture's border, as shares of its size from the middle.
 _CORNERS = ((-0.5, -0.5), (-0.5, 0.5), (0.5, -0.5), (0.5, 0.5))
@@ -64,7 +64,7 @@ def distances_m(shot: Shot, motion: Motion) -> Array:
 
 
 def px_per_unit(shot: Shot, focal_mm: float, distance_m: float) -> Array:
-    """How far a small motion of each axis (a degree, a centimetre, a percent) moves the picture.
+    """Return the picture movement by a small motion of each axis (a degree, a centimeter, a percent).
 
     Returns
     -------
@@ -76,7 +76,7 @@ def px_per_unit(shot: Shot, focal_mm: float, distance_m: float) -> Array:
 
 
 def picture_offsets_px(shot: Shot, motion: Motion, distance_m: Array | float) -> Array:
-    """Where the shake takes the picture's centre, seen at a distance.
+    """Return the shift of the picture center by the shake, at a distance.
 
     Parameters
     ----------
@@ -96,7 +96,7 @@ def picture_offsets_px(shot: Shot, motion: Motion, distance_m: Array | float) ->
 
 
 def on_screen_px(shot: Shot, pose: Pose, point_m: Array) -> tuple[Array, BoolArray]:
-    """Where a point of the world is on screen, and whether it is in front of the lens; where not, in the middle.
+    """Return the screen position of a point of the world, and whether it is in front of the lens; otherwise the center.
 
     Parameters
     ----------
@@ -129,7 +129,7 @@ def view_shift_px(shot: Shot, before: Pose, after: Pose, distance_m: Array) -> A
 
 
 def places_px(shot: Shot, pose: Pose, seen_m: Array) -> Array:
-    """Where points are on screen.
+    """Return the screen positions of points.
 
     Parameters
     ----------
@@ -145,7 +145,7 @@ def places_px(shot: Shot, pose: Pose, seen_m: Array) -> Array:
 
 
 def tangents(shot: Shot, pose: Pose, at_px: Array, punch_in: float = 1.0) -> Array:
-    """What is seen at places of the picture, as a pinhole would show it: the inverse of `places_px` to 1e-7.
+    """Return the pinhole direction at points of the picture: the inverse of `places_px` to 1e-7.
 
     Parameters
     ----------
@@ -161,7 +161,7 @@ def tangents(shot: Shot, pose: Pose, at_px: Array, punch_in: float = 1.0) -> Arr
 
 
 def shift_px(shot: Shot, pose: Pose) -> Array:
-    """How far the film back shifts the picture, right and up.
+    """Return the picture shift by the film back, right and up.
 
     Returns
     -------
@@ -172,11 +172,11 @@ def shift_px(shot: Shot, pose: Pose) -> Array:
 
 
 def margins_px(shot: Shot, motion: Motion, distance_m: Array | float) -> Array:
-    """How much wider a flat picture at a distance has to be than what the bare lens sees of it, so that its edges stay
-    out of the shaken picture.
+    """Return the margin that a flat picture at a distance needs beyond the view of the bare lens, so that its edges
+    stay outside the shaken picture.
 
-    The corners of the shaken picture are projected onto the plane and from there into the bare picture; of one that is
-    distorted, the middles of its sides too, and what the bare lens sees is told as a pinhole would show it.
+    The corners of the shaken picture are projected onto the plane and from there into the bare picture; with
+    distortion, the middles of its sides too, and the view of the bare lens is that of a pinhole.
 
     Parameters
     ----------

@@ -42,7 +42,7 @@ class RigPoses:
 
     @property
     def still(self) -> bool:
-        """Whether nothing is on the bare move."""
+        """Return whether the motion is the bare move."""
         return not (self.aimed or self.on.given or self.on.offsets)
 
     def angles_deg(self, bare: Array) -> Array:
@@ -64,7 +64,7 @@ class RigPoses:
         return self.lifted_deg(bare)
 
     def lifted_deg(self, bare: Array) -> Array:
-        """The same, by following the bare angles while what is on the move is put on little by little.
+        """Return the angles by following the bare ones while the offsets are added gradually.
 
         Parameters
         ----------
@@ -128,7 +128,7 @@ def _without_hold(run: Evaluation, offsets: Mapping[str, Array]) -> RigPoses:
 
 
 def _parts_between(run: Evaluation, start: int, stop: int) -> tuple[dict[str, Array], chain.RigOffsets]:
-    """The same of the mounts from number `start` up to, without, number `stop`."""
+    """Return the inputs of the mounts from number `start` up to, without, number `stop`."""
     mount = aim.aiming(run.shot)
     aims = mount is not None and start <= run.shot.mounts.index(mount) < stop
     return _parts(run, aim.aimed(run) if aims else {}, slice(start, stop))
@@ -157,7 +157,7 @@ def _lens_at(run: Evaluation) -> tuple[Array, Array]:
 
 
 def lens_parts(run: Evaluation) -> tuple[Part, ...]:
-    """What the pose of the lens is computed from, the hold on its framing left out."""
+    """Return the inputs of the pose of the lens, without the hold on its framing."""
     shot = run.shot
     targets = {None, *(mount.id for mount in shot.mounts)}
     rig = tuple((mount.id, mount.give) for mount in shot.mounts)
@@ -166,7 +166,7 @@ def lens_parts(run: Evaluation) -> tuple[Part, ...]:
 
 
 def _steepest_deg(run: Evaluation) -> Array:
-    """How steeply the lens looks up or down at most, without layers and springs. (1,)."""
+    """Return the maximum angle of the lens above or below the horizon, without layers and springs. (1,)."""
 
     def compute() -> Array:
         count = min(max(_FEW_LOOKED_AT, run.shot.frame_count // _LOOKED_EVERY), _MOST_LOOKED_AT)

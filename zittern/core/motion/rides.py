@@ -2,7 +2,7 @@
 mount's world pose.
 
 A rigid body that moves from O to O' takes what is fixed on it along by O' inverse(O). A ride adds up such steps of
-time, each by the weight that is on just then, exp(w log): the place goes along with the object's origin and round it by
+time, each by its present weight, exp(w log): the position moves with the object's origin and around it by
 the one weight, what is fixed there turns by the other. Nothing is lost or jumps when a weight is switched on, switched
 off or keyed, and from the shot's first frame with full weight it is exactly as if the mount had been fixed on the
 object there.
@@ -25,7 +25,9 @@ __all__ = ["rides"]
 
 
 def rides(shot: Shot, scope: Scope, mounts: tuple[Mount, ...] | None = None) -> dict[str, Array]:
-    """What rides make of world poses, of all mounts or some, by mount id. (F, 3, 7), as `chain.RigOffsets.carried`."""
+    """Return the effects of rides on world poses, of all mounts or some, by mount id. (F, 3, 7), as
+    `chain.RigOffsets.carried`.
+    """
     still = held_mounts(shot)
     return {
         mount.id: _carried(shot, mount.ride, scope)
@@ -57,7 +59,7 @@ def _table(shot: Shot, ride: Ride, scope: Scope) -> tuple[Array, Array]:
 
 
 def _steps(ride: Ride, start: Scope, stop: Scope) -> Array:
-    """What happens to a mount between two rows of frames. (F, 3, 7)."""
+    """Return the changes of a mount between two rows of frames. (F, 3, 7)."""
     before, after = ride.position_m(start), ride.position_m(stop)
     turned = rotations.matrices(ride.angles_deg(stop)) @ np.swapaxes(rotations.matrices(ride.angles_deg(start)), 1, 2)
     middle = start.over(0.5 * (start.frames + stop.frames))

@@ -1,5 +1,5 @@
-"""Motion at the frames that somebody looks at: all whole frames of a usual shot; of a long one a thinned choice over
-all of it, and every frame where it is looked at closely.
+"""Motion at the frames in view: all whole frames of a usual shot; of a long one a thinned selection over all of it, and
+every frame in the close view.
 
 One frame is taken out of each equal stretch, at a place in it that looks random: at even steps a wave would meet its
 own beat and seem to stand still.
@@ -20,14 +20,14 @@ from zittern.core.units import Array, IntArray
 
 __all__ = ["CLOSE_FRAMES", "MOST_WHOLE_FRAMES", "Sampled", "sample", "spread", "stretches"]
 
-# A shot of up to this many frames is worked out whole.
+# Shots of up to this many frames are evaluated at every frame.
 MOST_WHOLE_FRAMES = 16_384
 _THINNED_FRAMES = 8_192
 # A window of up to this many frames is looked at closely.
 CLOSE_FRAMES = 8_192
-# Frames are worked out in blocks that begin at multiples of this, so that what was worked out once is met again.
+# Frames are evaluated in blocks that start at multiples of this, so that later views reuse them.
 _BLOCK_FRAMES = 2_048
-# Stretches of a long shot that stand for all of it where neighbouring frames are needed.
+# Ranges of a long shot that represent it where adjacent frames are needed.
 _STRETCHES = 4
 _PLACES_SEED = 20
 
@@ -48,7 +48,7 @@ class Sampled:
 
 
 def sample(shot: Shot, frame: float, window: tuple[int, int] | None, cache: Cache) -> Sampled:
-    """What to show of a shot at a frame, with a window of frames in view (all of it when left out)."""
+    """Return the motion for a view of a shot at a frame, with a window of frames in view (all of it by default)."""
     if shot.frame_count <= MOST_WHOLE_FRAMES:
         motion = evaluate(shot, cache=cache)
         return Sampled(motion.frames, (motion,), None, ((shot.first_frame, shot.last_frame),), motion, motion)

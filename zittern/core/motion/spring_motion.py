@@ -1,5 +1,5 @@
-"""A mount in springs in one stretch of the grid: its way followed, its jumps answered, its deflection at any frame, and
-what it hands on to the next stretch.
+"""A mount in springs in one stretch of the grid: its path, the responses to its jumps, its deflection at any frame, and
+the state for the next stretch.
 """
 
 from __future__ import annotations
@@ -27,7 +27,7 @@ __all__ = ["Spring"]
 _LEAST_JUMP = 1e-12
 # Frames that are no further than this (in steps of the grid) from a point of it are at that point.
 _AT_POINT = 1e-9
-# Squares of travel as a part of the end stop, under which rounding lets nothing of it be felt.
+# Squared travel as a share of the end stop, below which the stop has no effect after rounding.
 _FREE = 1e-9
 # Columns of a way, each side by side in memory: position (m), turns added up (radians), rotation row by row.
 _PLACE, _TURNED, _WHERE, _ROTATION = slice(0, 3), slice(3, 6), slice(0, 6), slice(6, 15)
@@ -35,9 +35,9 @@ _PLACE, _TURNED, _WHERE, _ROTATION = slice(0, 3), slice(3, 6), slice(0, 6), slic
 
 @dataclass(frozen=True)
 class _CarryOver:
-    """What a stretch has from the one before it: how far the way has turned up to its first coarse point (3,); the
-    jumps before that point: those that are over, added up (6,), and the rest: frames (J,), sizes (J, 6); what came out
-    and went in at the last fine points before its first, (LED_POINTS, 6) each, rising; none in the first stretch.
+    """State from the previous stretch: rotation of the path up to its first coarse point (3,); the jumps before that
+    point: the settled ones, summed (6,), and the rest: frames (J,), sizes (J, 6); input and output at the last fine
+    points before its first, (LED_POINTS, 6) each, in order; empty in the first stretch.
     """
 
     turned: Array
@@ -72,7 +72,7 @@ _UNLED = _CarryOver(np.zeros(3), np.zeros(6), _NO_POINTS, _NO_POINTS, np.empty(0
 
 
 class Spring:
-    """A mount in springs in one stretch, ready to tell its deflection at any frames of it. below: the next mount in
+    """A mount in springs in one stretch, ready to compute its deflection at any frames of it. below: the next mount in
     springs towards the ground.
     """
 
@@ -90,7 +90,7 @@ class Spring:
 
     @cached_property
     def way(self) -> Array:
-        """Where the mount would be without its springs, and how it would have turned.
+        """Return the pose of the mount without its springs, and its accumulated rotation.
 
         Returns
         -------
@@ -162,7 +162,7 @@ class Spring:
 
     @cached_property
     def _smooth_on_way(self) -> Array:
-        """What `followed` is at the frames of the way. (N, 6)."""
+        """Return the value of `followed` at the frames of the path. (N, 6)."""
         points, frames = self.stretch.swung, self.stretch.frames
         place = np.clip((frames - points[0]) / step_of(points), 0.0, len(points) - 1.0)
         point = np.rint(place).astype(np.int64)
@@ -173,7 +173,7 @@ class Spring:
 
     @cached_property
     def jumps(self) -> Array:
-        """How far the way jumps at each jump: metres, then turns in radians.
+        """Return the size of each jump of the path: meters, then rotations in radians.
 
         Returns
         -------
@@ -246,12 +246,12 @@ class Spring:
 
     @cached_property
     def _swung(self) -> Array:
-        """The same with the points before that the last stretch tells of. (LED_POINTS + G, 6)."""
+        """Return the response including the earlier points that the previous stretch passed on. (LED_POINTS + G, 6)."""
         led = self.led.came_out
         return np.concatenate([led, self.followed]) if len(led) else self.followed
 
     def handed_on(self, after: Stretch) -> _CarryOver:
-        """What the next stretch has from this one."""
+        """Return the state for the next stretch."""
 
         def compute() -> Array:
             stretch, start = self.stretch, after.coarse[0]
@@ -297,7 +297,7 @@ class Spring:
         return self._stopped(self._answered(frames, at_frames(stretch.swung, self._swung, frames)), now.T)
 
     def _answered(self, frames: Array, smooth: Array) -> Array:
-        """Where the mount has swung to: its continuous way, and the answers to all jumps. (F, 6)."""
+        """Return the response of the mount: to its continuous path, and to all jumps. (F, 6)."""
         at = np.concatenate([self.led.jumped_at, self.stretch.pairs[:, 1]])
         sizes = np.concatenate([self.led.jumps, self.jumps])
         fps = self.ways.run.shot.fps.value
@@ -310,7 +310,7 @@ class Spring:
         return out
 
     def _stopped(self, swung: Array, now: Array) -> Array:
-        """How far that is from where the mount would be, within the end stops. (F, 6)."""
+        """Return the deflection from the rigid position, within the end stops. (F, 6)."""
         out = swung - now
         for on, columns, _, _ in axes_of(self.give):
             if not on:
@@ -335,7 +335,7 @@ def _rotation(way: Array) -> Array:
 
 
 def _way_parts(run: Evaluation, at: int, springs: tuple[Mount, ...]) -> tuple[Part, ...]:
-    """What the way of mount number `at` is computed from, the grid left out."""
+    """Return the inputs of the path of mount number `at`, without the grid."""
     shot = run.shot
     carriers = {each.id for each in shot.mounts[:at]}
     aims = aim.aim_parts(shot) if any(each.operator is not None for each in shot.mounts[: at + 1]) else ()
@@ -368,7 +368,7 @@ def _answers(frames: Array, at: Array, sizes: Array, hz: float, damping: float, 
 
 
 def _settled_s(hz: float, damping: float) -> float:
-    """How long the answer to a jump lasts."""
+    """Return the duration of the response to a jump."""
     return 4.0 * memory.lead_s(hz, damping)
 
 

@@ -3,7 +3,7 @@
 What carries a mount may jump: at hold keys, where spans start and end. Such a way is taken apart into one that is
 continuous, which is followed on the grid, and the jumps, which are answered in closed form.
 
-A long shot is worked out in stretches of the grid, always the same ones, one after another. What one hands on to the
+A long shot is evaluated in fixed stretches of the grid, in order. The state that one passes to the
 next is small and kept; so a look into the middle of a long shot needs that, and one stretch or two.
 """
 
@@ -32,10 +32,10 @@ Poses = Callable[[Evaluation, int, int], "tuple[dict[str, Array], chain.RigOffse
 _WHOLE_POINTS = 15_360
 # Points of the fine grid in a stretch of a longer one: what is worked on for one mount stays near the processor.
 _STRETCH_POINTS = 7_680
-# Points beside a stretch that curves through its points need, and more after it for each mount in springs: a curve
-# through the points of one goes through the points of the next.
+# Additional points around a stretch for interpolation, and more after it for each mount in springs: interpolation
+# through the points of one continues in the next.
 _BESIDE, _AFTER_EACH = 8, 4
-# Fine points before a stretch, at which the one before it tells where the mount was.
+# Fine points before a stretch, where the previous one provides the state of the mount.
 LED_POINTS = 8
 # Arrays of stretches of a rig with more mounts in springs would push out everything else that is kept.
 _FEW_MOUNTS = 8
@@ -47,11 +47,11 @@ _PARTS_BYTES = 32 * 2**20
 class Stretch:
     """A piece of the grid of the springs.
 
-    frames (N,): its coarse points (of the first also those of the lead) and both sides of each jump, rising. near (G,):
-    its fine points; first: the place of the first of them on the whole grid; swung: the fine points with those before
-    them that the last stretch tells of. on_grid: rows of the points in `frames`,
-    far_count of them lead. before, after: rows of the two sides of each jump, pairs (J, 2). key: what stands for it.
-    keeps: whether its arrays are likely to be met again.
+    frames (N,): its coarse points (of the first also those of the lead) and both sides of each jump, in order. near
+    (G,): its fine points; first: the index of the first of them on the whole grid; swung: the fine points with the
+    earlier ones that the previous stretch passes on. on_grid: rows of the points in `frames`, far_count of them lead.
+    before, after: rows of the two sides of each jump, pairs (J, 2). key: its cache key. keeps: whether its arrays are
+    likely to be reused.
     """
 
     number: int
@@ -175,12 +175,14 @@ class Ways:
 
 
 def offsets_of(run: Evaluation, mounts: Sequence[str]) -> dict[str, Array]:
-    """What layers do to some mounts. (F, 9) by mount id."""
+    """Return the offsets of layers on some mounts. (F, 9) by mount id."""
     return mixing.sums(run.shot, mixing.contributions(run, set(mounts))[0]) if mounts else {}
 
 
 def axes_of(give: Give) -> tuple[tuple[bool, slice, float, float], ...]:
-    """Whether it gives, in which columns, and its frequency in hertz and damping: of shifts, and of turns."""
+    """Return whether it is springy, in which columns, and its frequency in hertz and damping: of shifts, and of
+    rotations.
+    """
     return (
         (give.shift, slice(0, 3), give.shift_hz, give.shift_damping),
         (give.turn, slice(3, 6), give.turn_hz, give.turn_damping),
@@ -192,5 +194,5 @@ def _swings(give: Give) -> list[tuple[float, float]]:
 
 
 def _side_by_side(frames: Array) -> bool:
-    """Whether frames are neighbours for the most part: somebody looks closely, and will again."""
+    """Return whether most frames are adjacent: a close view, which is likely to be repeated."""
     return len(frames) > 0 and bool(np.ptp(frames) < 2.0 * len(frames))

@@ -1,14 +1,14 @@
-"""Stage: springs. Reads the poses of what carries a mount, with the layers that act below it; gives its deflection: how
-far it is from where it would be if it were rigid.
+"""Stage: springs. Inputs: the parent poses of a mount, with the layers that act before it. Result: its deflection from
+its rigid pose.
 
 Translation: a mass on a damped spring in the world, carried by the mount's rigid place. Rotation: the turns of the
 rigid mount in its own frame are added up to a vector, that is followed in the same way, and what is missing is turned
-by: exact about any one axis, and without a pole anywhere; about several at once it leaves out the gyroscopic terms,
+by: exact about any single axis, and without a pole; about several axes it omits the gyroscopic terms,
 which is right while the mount is deflected by less than about 30 degrees.
 
 What carries a mount may jump: the continuous part of its way is followed on a grid (`spring_ways`), the answer to each
 jump is a closed form (`follow.step_response`) that begins at its own moment. The sprung pose is smooth and is taken
-between points of the grid; the rigid one is worked out at the very frame (`spring_motion`).
+between points of the grid; the rigid one is computed at the exact frame (`spring_motion`).
 
 The end stop keeps travel r below s, smoothly and with slope 1 where it is small: r / (1 + (r / s)^4)^(1/4).
 """
@@ -35,7 +35,7 @@ _ADVICE = "the number of frames, of mounts in springs, or of jumps in what moves
 
 
 def sprung(shot: Shot) -> tuple[Mount, ...]:
-    """The mounts that hang in springs, from the ground on."""
+    """Return the mounts in springs, from the ground on."""
     still = chain.held_mounts(shot)
     return tuple(
         mount
@@ -77,8 +77,8 @@ def _doing(mount: Mount) -> Callable[[], str]:
 
 
 class _Along:
-    """Mounts at the frames of an evaluation, from the ground up: a pose is worked out when it is first asked for,
-    with what the springs below it give.
+    """Mounts at the frames of an evaluation, from the ground up: a pose is computed on first use, with the deflection
+    of the springs below it.
     """
 
     def __init__(self, run: Evaluation, poses: Poses, offsets: Mapping[str, Array], mounts: tuple[Mount, ...]) -> None:
@@ -95,7 +95,7 @@ class _Along:
         return self.poses(self.run, 0, self.count)
 
     def next_stretch(self) -> None:
-        """What was worked out at the rows of a stretch is over."""
+        """Discard the results at the rows of a finished stretch."""
         self._behind = {}
 
     def give(self, spring: Spring, rows: IntArray) -> None:
@@ -109,7 +109,7 @@ class _Along:
         self.given[mount.id][rows] = run.kept("deflection", (spring.give, *spring.parts), make)
 
     def _weight(self, mount: Mount) -> Array:
-        """How much of what a mount gives counts, at all frames. (F,)."""
+        """Return the weight of a mount's contribution at all frames. (F,)."""
         if mount.id not in self._weights:
             assert mount.give is not None, "only mounts in springs are asked"
             self._weights[mount.id] = mount.give.weight.sample(self.run.scope)
@@ -138,7 +138,7 @@ class _Along:
 
 
 def _at(values: Array, rows: IntArray) -> Array:
-    """Some rising rows of values (F, ...): neighbours as they stand in memory, what is the same at all frames once."""
+    """Return some increasing rows of values (F, ...): a view for adjacent ones, a single row for constant values."""
     if values.strides[0] == 0:
         return np.broadcast_to(values[0], (len(rows), *values.shape[1:]))
     if len(rows) and rows[-1] - rows[0] == len(rows) - 1:

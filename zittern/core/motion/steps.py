@@ -21,7 +21,7 @@ MOST_MARKS = 1_500
 
 
 class StepMark(Doc):
-    """A step: its number from the start on, when it falls, whether somebody moved it or left it out."""
+    """A step: its number from the start, its frame, and whether it was moved or muted."""
 
     number: int
     frame: float
@@ -32,7 +32,7 @@ class StepMark(Doc):
 def stepping_inputs(
     shot: Shot, clip: Clip, layer: Layer, cache: Cache | None = None, window: tuple[float, float] | None = None
 ) -> Inputs:
-    """What the steps of a layer depend on, at the ends of where it is heard, within a window of frames."""
+    """Return the inputs of the steps of a layer, at the ends of its active range, within a window of frames."""
     first, last = layer.span_frames or clip.span_frames or shot.span
     low, high = window or (first, last)
     start = min(max(first, shot.first_frame, low), float(shot.last_frame))
@@ -45,8 +45,8 @@ def stepping_inputs(
 def step_marks(
     shot: Shot, cache: Cache | None = None, window: tuple[float, float] | None = None
 ) -> dict[str, tuple[StepMark, ...]]:
-    """Of all layers that have steps, by layer id, in order of time; those within a window of frames, when there is
-    one.
+    """Return the steps of all layers that have them, by layer id, in order of time; those within a window of frames, if
+    given.
     """
     out: dict[str, tuple[StepMark, ...]] = {}
     for clip, layer in shot.layers():
@@ -54,7 +54,7 @@ def step_marks(
             continue
         numbers, frames = layer.source.times(stepping_inputs(shot, clip, layer, cache, window))
         edits = {step.number: step for step in layer.source.steps}
-        # Those that somebody moved or left out are there, however many others there are.
+        # Moved and muted ones are included, regardless of the number of others.
         shown = (np.arange(len(numbers)) < MOST_MARKS) | np.isin(numbers, list(edits))
         rows = zip(numbers[shown].tolist(), frames[shown].tolist(), strict=True)
         out[layer.id] = tuple(

@@ -1,5 +1,5 @@
-"""Where what an operator or the hold follows is, or what a cue happens at: the subject, an object of the set, a mount,
-a point, the middle of two. Whoever follows may take another one from some frame on.
+"""Position of a target of an operator, the hold or a cue: the subject, an object of the set, a mount, a point, the
+midpoint of two. The target may change at given frames.
 """
 
 from __future__ import annotations
@@ -18,17 +18,17 @@ from zittern.core.units import Array
 
 __all__ = ["cue_places_m", "followable", "gliding_m", "name_of", "position_m"]
 
-# A correction made by nobody goes over from one target to the next as a person would: so late, and for so long.
+# The hold changes from one target to the next with the reaction time and duration of a person.
 REACTION_S, GLIDE_S = 0.25, 1.0
 
 
 def followable(shot: Shot, framing: Operator | HoldFraming) -> bool:
-    """Whether all that is followed is there."""
+    """Return whether all targets exist."""
     return shot.subject is not None or not framing.needs_subject
 
 
 def name_of(shot: Shot, target: Target) -> str:
-    """What people call it."""
+    """Return its display name."""
     if isinstance(target, PointTarget):
         return target.name
     if isinstance(target, MountTarget):
@@ -39,13 +39,12 @@ def name_of(shot: Shot, target: Target) -> str:
 
 
 def position_m(shot: Shot, framing: Operator | HoldFraming, scope: Scope, when: Array | None = None) -> Array:
-    """Where what is followed is.
+    """Return the position of the target.
 
     Parameters
     ----------
     scope: its frames (F,).
-    when: (F,) frames that say which target counts, where somebody looks ahead along its path; the scope's when left
-        out.
+    when: (F,) frames that select the target, for a look ahead along its path; those of the scope by default.
 
     Returns
     -------
@@ -60,7 +59,7 @@ def position_m(shot: Shot, framing: Operator | HoldFraming, scope: Scope, when: 
 
 
 def gliding_m(shot: Shot, framing: Operator | HoldFraming, scope: Scope) -> Array:
-    """The same without jumps: from one target to the next along s³(6s² - 15s + 10).
+    """Return the position without jumps: from one target to the next along s³(6s² - 15s + 10).
 
     Returns
     -------
@@ -77,8 +76,8 @@ def gliding_m(shot: Shot, framing: Operator | HoldFraming, scope: Scope) -> Arra
 
 
 def cue_places_m(shot: Shot, scope: Scope, cues: Sequence[Cue] | None = None) -> Array:
-    """Where each cue of a shot, or each of some, is at its own frame; nan where it is nowhere, or happens at a subject
-    that is not there.
+    """Return the position of each cue of a shot, or of each of some, at its own frame; nan without a position, or where
+    its subject is missing.
 
     Parameters
     ----------
@@ -114,6 +113,6 @@ def _position_m(shot: Shot, target: Target, scope: Scope) -> Array:
 
 
 def _mount_m(shot: Shot, mount: str, scope: Scope) -> Array:
-    """Where the bare rig is behind a mount. (F, 3) metres."""
+    """Return the pose of the bare rig after a mount. (F, 3) metres."""
     at = next(n for n, each in enumerate(shot.mounts) if each.id == mount)
     return np.asarray(bare_behind(shot, scope, shot.mounts[: at + 1])[:, :3, 3])

@@ -1,4 +1,4 @@
-"""Where each picture lies in a movie's frame. Encoders want even sizes."""
+"""Position of each picture in a movie's frame. Encoders want even sizes."""
 
 from __future__ import annotations
 
@@ -40,7 +40,7 @@ class Layout:
 
 
 def layout_of(settings: MovieSettings) -> Layout:
-    """One picture alone; two beside each other, three or four in two rows; or two in one, parted by a line.
+    """Return the layout: one picture; two side by side, three or four in two rows; or two in one, split by a line.
 
     >>> layout_of(MovieSettings(width_px=17, height_px=17)).says
     ('the picture is 16×16 px: movies have even sizes (17×17 was asked for)',)

@@ -16,13 +16,13 @@ from zittern.core.units import Array
 
 __all__ = ["lean_px", "with_strips"]
 
-# Of a longer movie so many frames say how fast it moves.
+# Number of frames that are sampled for the speed of a longer movie.
 _MOST_FRAMES = 2_000
 
 
 def lean_px(shot: Shot, readout_ms: float, first: int, last: int, cache: Cache) -> float:
-    """The most that the top and the bottom of the picture are apart sideways, in pixels, because they are seen at
-    different times: how far the picture goes across while the sensor is read.
+    """Return the maximum sideways shift between the top and the bottom of the picture, in pixels, because they are
+    exposed at different times: the movement of the picture during readout.
 
     Returns
     -------

@@ -16,7 +16,7 @@ from zittern.core.units import Array
 
 __all__ = ["moments", "range_of", "wave_px"]
 
-# What a drawing needs to know.
+# Inputs of a drawing.
 _STREAMS = tuple(each for each in STREAMS if each.name in ("pose", "bare", "plate"))
 # The waveform in the strip has no more samples than this.
 _MOST_WAVE = 1_000
@@ -37,8 +37,8 @@ def range_of(settings: MovieSettings, shot: Shot) -> tuple[int, int]:
 
 
 def moments(shot: Shot, settings: MovieSettings, frames: Array, cache: Cache) -> tuple[Array, dict[str, Array]]:
-    """What is drawn for some frames, in the order of their drawings: when, and `pose`, `bare` and `plate:ID` as the
-    streams of these names have them.
+    """Return the drawings of some frames, in order: their times, and `pose`, `bare` and `plate:ID` as the streams of
+    these names.
 
     Parameters
     ----------
@@ -61,7 +61,7 @@ def moments(shot: Shot, settings: MovieSettings, frames: Array, cache: Cache) ->
 
 
 def wave_px(shot: Shot, first: int, last: int, cache: Cache) -> Array:
-    """How far the layers move the picture across and up, for the strip; thinned where the movie is long.
+    """Return the picture movement by the layers, right and up, for the strip; thinned for a long movie.
 
     Returns
     -------

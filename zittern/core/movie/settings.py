@@ -1,4 +1,4 @@
-"""What somebody wants of a movie."""
+"""Settings of a movie."""
 
 from __future__ import annotations
 
@@ -28,12 +28,11 @@ class MoviePane(Doc):
 
 
 class MovieSettings(Doc):
-    """width_px, height_px: of each picture. first_frame, last_frame: the shot's own when left out. shutter_deg: how
-    long the shutter is open, 360 for a whole frame; subframes: moments in that time that are drawn and summed.
-    readout_ms: how long the sensor takes from its first row to its last, drawn in strips, as many as the motion needs
-    where their number is left out. guides: thirds and safe area over the picture; strip: shot, frame, time, lens and
-    the sum's waveform below it. layout: several pictures beside each other, or the second of two right of a line, at a
-    share of the width.
+    """width_px, height_px: of each picture. first_frame, last_frame: the shot's own by default. shutter_deg: shutter
+    angle, 360 for a whole frame; subframes: moments in that time that are drawn and summed. readout_ms: time from the
+    first row of the sensor to its last, drawn in strips, by default as many as the motion needs. guides: thirds and
+    safe area over the picture; strip: shot, frame, time, lens and the sum's waveform below it. layout: several pictures
+    side by side, or the second of two right of a line, at a share of the width.
     """
 
     format: MovieFormat = "mp4"

@@ -1,4 +1,4 @@
-"""Gradient noise, an octave or several, by how many steps of its lattice have gone by.
+"""Gradient noise, one octave or several, by the number of lattice steps.
 
 n(x) = sum_i g_i k(x - i) with random gradients g_i in -1..1 and the kernel k(d) = d (1 - fade(|d|)), fade(u) = 6u^5 -
 15u^4 + 10u^3, zero for
@@ -19,7 +19,8 @@ from zittern.core.units import Array, IntArray
 
 __all__ = ["OCTAVE_RMS", "PEAK_CYCLES_PER_STEP", "fractal", "octave"]
 
-# Peak of |K(f)|^2, K the Fourier transform of the kernel, in cycles a lattice step (tests integrate it anew).
+# Peak of |K(f)|^2, K the Fourier transform of the kernel, in cycles per lattice step (tests integrate it
+# independently).
 PEAK_CYCLES_PER_STEP = 0.49947525862386943
 # RMS of one octave over random phase: sqrt(2/3 * integral of k(d)^2 over 0..1).
 OCTAVE_RMS = math.sqrt(0.019795019795019797)
@@ -64,7 +65,7 @@ def octave(steps: Array, number: int, seeds: Seeds, totals: Array | None = None)
     periods: IntArray | None = None
     scale: Array | float = 2.0**number
     if totals is not None:
-        # A whole number of steps to the loop; the rate gives way by less than half a step.
+        # A whole number of steps in the loop; the rate changes by less than half a step.
         periods = np.maximum(1, np.round(totals * scale)).astype(np.int64)
         scale = np.where(totals > 0, periods / np.where(totals > 0, totals, 1.0), 0.0)[:, None]
     streams_ = streams.spawn(seeds, number)
@@ -99,9 +100,8 @@ def fractal(steps: Array, share: Array, octaves: int, seeds: Seeds, totals: Arra
 
     Returns
     -------
-    (A, F) float64
-        Exactly the sum of `octave`s (a test says so), in a third of the time: tables of all octaves in one go, and
-        arrays that are used again.
+    (A, F) float64, equal to the sum of `octave`s (tested), in a third of the time: tables of all octaves in one pass,
+        and reused arrays.
     """
     out = np.empty((len(seeds), steps.shape[1]))
     numbers = range(octaves)

@@ -82,7 +82,7 @@ def at(seeds: Seeds, positions: IntArray) -> Array:
 
 
 def at_each(seeds: Seeds, positions: IntArray) -> Array:
-    """Random numbers in -1..1 at whole positions, each of a seed of its own, or as they broadcast.
+    """Return random numbers in -1..1 at whole positions, each with its own seed, or broadcast.
 
     Parameters
     ----------
@@ -97,7 +97,7 @@ def at_each(seeds: Seeds, positions: IntArray) -> Array:
 
 
 def in_a_row(seeds: Seeds, firsts: IntArray, counts: IntArray) -> Array:
-    """The same at neighbouring positions, group by group of seeds: of each seed `counts` numbers, from position
+    """Return random numbers at adjacent positions, grouped by seed: for each seed `counts` numbers, from position
     `firsts` on.
 
     Parameters
@@ -122,7 +122,7 @@ def in_a_row(seeds: Seeds, firsts: IntArray, counts: IntArray) -> Array:
 
 
 def _unit(z: Seeds) -> Array:
-    """Numbers in -1..1 from the words they are made of. (...) -> (...)."""
+    """Return numbers in -1..1 from random words. (...) -> (...)."""
     z = _finalize(z)
     z >>= _S11
     out = z.astype(np.float64)

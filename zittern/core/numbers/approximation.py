@@ -25,7 +25,7 @@ TOLERANCE = 2e-5
 # First segments are this long, so that nothing periodic hides between their sample points; see `_first_edges`.
 _CELL_FRAMES = 4.0
 _MAX_FIRST_CELLS = 50_000
-# What still does not fit in a segment this short is a jump.
+# A segment this short that still does not fit is a jump.
 _SHORTEST_FRAMES = 2e-3
 # One-sided limits are taken this far from a break; a jump is written as two keys this far apart.
 _SIDE_FRAMES, _JUMP_FRAMES = 1e-8, 2e-6

@@ -25,13 +25,13 @@ MOST_KEYS = 200_000
 # Frames further out than any shot reaches, and values that still leave room to calculate with.
 MOST_FRAME = 1e7
 MOST_VALUE = 1e12
-# Keys closer than this cannot be told apart, and slopes between them are no numbers.
+# Closer keys cannot be separated, and slopes between them are not finite.
 LEAST_GAP_FRAMES = 1e-6
-# What changes between keys closer than this changes at once.
+# A change between closer keys is a jump.
 STEEP_FRAMES = 1e-2
-# Jumps of a curve that repeats are told for so many repetitions.
+# Number of repetitions of a curve for which jumps are returned.
 MOST_REPEATS = 2_000
-# A handle left out reaches a third of the way to the next key, as the Bezier form of a Hermite segment does.
+# A missing handle extends to a third of the distance to the next key, as in the Bezier form of a Hermite segment.
 _THIRD = 1.0 / 3.0
 
 
@@ -41,7 +41,7 @@ Handle = tuple[Frame, _Value]
 
 
 class Key(Doc):
-    """A value at a frame. `interp` says how the curve runs from this key to the next.
+    """A value at a frame. `interp` is the interpolation from this key to the next.
 
     A handle is (frames, value) relative to the key; the one before it reaches back (frames <= 0).
     """
@@ -53,7 +53,7 @@ class Key(Doc):
     handle_out: Annotated[Handle | None, REACH] = None
 
     def moved(self, frame: float, value: float) -> Key:
-        """The same key elsewhere. As `replace`, at a third of its cost: there may be many keys."""
+        """Return the key at another position. As `replace`, at a third of its cost: there may be many keys."""
         return Key(frame=frame, value=value, interp=self.interp, handle_in=self.handle_in, handle_out=self.handle_out)
 
 
@@ -66,7 +66,7 @@ class _Arrays(NamedTuple):
 
 
 class Curve(Doc):
-    """Keys in order of frame; `before` and `after` say how it goes on outside them."""
+    """Keys in order of frame; `before` and `after` are the extensions outside them."""
 
     keys: tuple[Key, ...] = Field(min_length=1, max_length=MOST_KEYS)
     before: Extend = "hold"
@@ -102,7 +102,7 @@ class Curve(Doc):
 
     @cached_property
     def motion_key(self) -> str:
-        """Hash of keys and ends. There may be very many keys: at once, not one by one."""
+        """Hash of keys and ends. All keys are computed together: there may be very many."""
         return digest(self.model_dump_json())
 
     @cached_property
@@ -132,8 +132,8 @@ class Curve(Doc):
         return self._continued(frames, frames > key_frames[-1], self.after, -1, inside)
 
     def jumps(self, reach: tuple[float, float]) -> Array:
-        """Where it jumps within a reach of frames: at the end of held segments, between keys in one place, at the seam
-        where it repeats.
+        """Return the jumps within a range of frames: at the end of held segments, between keys at one frame, at the
+        seam of repetitions.
 
         Returns
         -------
@@ -147,7 +147,7 @@ class Curve(Doc):
         return np.concatenate([pairs, *self._repeated(pairs, reach)])
 
     def _repeated(self, pairs: Array, reach: tuple[float, float]) -> Iterator[Array]:
-        """The same jumps in every repetition, and the seams."""
+        """Return the jumps in every repetition, and the seams."""
         frames, values, _ = self.arrays
         period = frames[-1] - frames[0]
         if period <= 0.0 or "repeat" not in (self.before, self.after):
@@ -233,8 +233,8 @@ class Curve(Doc):
         return np.where(frames >= key_frames[-1], values[-1], out)
 
     def handles(self, i: int) -> tuple[Handle | None, Handle | None]:
-        """How the curve comes into a key and leaves it, as handles: those that were set, else those that a free segment
-        of the same course has. None before the first key and after the last.
+        """Return the handles of a key: the set ones, else those of a free segment with the same course. None before the
+        first key and after the last.
 
         >>> Curve.of([(1, 0.0), (4, 6.0)], "linear").handles(0)
         (None, (1.0, 2.0))
@@ -245,7 +245,7 @@ class Curve(Doc):
         )
 
     def _side(self, start: int, at: int, stop: int) -> Handle:
-        """Of the segment between two neighbouring keys, the handle at one of them."""
+        """Return the handle at one of two adjacent keys."""
         kind, gap = self.keys[start].interp, self.keys[stop].frame - self.keys[start].frame
         given = self.keys[at].handle_out if at == start else self.keys[at].handle_in
         if kind == "free" and given is not None:

@@ -65,8 +65,8 @@ def ramp(
             weight = weight * shape_of(shape, (frames - first) / ramp_in_frames)
         if ramp_out_frames > 0:
             weight = weight * shape_of(shape, (last - frames) / ramp_out_frames)
-    # What begins with the shot or ends with it, and does not grow or fade there, is not cut off by the shot's own ends:
-    # springs and shutters see beyond them.
+    # Parts that start or end with the shot without a ramp are not cut off at the ends of the shot: springs and shutters
+    # sample beyond them.
     if span is not None and (first > shot_span[0] or ramp_in_frames > 0):
         weight = np.where(frames < first, 0.0, weight)
     if span is not None and (last < shot_span[1] or ramp_out_frames > 0):

@@ -1,6 +1,6 @@
 """Numerics of keyed curves: which segment a frame falls in, and the value there.
 
-scipy.interpolate takes half a second to import: it is when it is first used, so that commands start at once.
+scipy.interpolate takes half a second to import: it is imported on first use, so that commands start quickly.
 """
 
 from __future__ import annotations

@@ -1,5 +1,5 @@
-"""How fields of documents look to people: what they are called, in which unit they are shown, how far a drag goes. What
-a field may be is not said again here: kind, limits and choices follow from the document that has it.
+"""Display of document fields: names, units, drag steps. What a field may be is not said again here: kind, limits and
+choices follow from the document that has it.
 """
 
 from __future__ import annotations
@@ -22,10 +22,9 @@ _SHARE = 100.0
 
 @dataclass(frozen=True, slots=True)
 class Look:
-    """What a table says of a field. shown = times x stored. step: change of what is shown a pixel of a drag; `scales`
-    drags multiply. group: what it is shown with in curves and tables, its title when left out. only: shown where a
-    switch beside it stands like this. ink: the axis whose ink its curve takes. said: its name in a sentence.
-    titles: what choices are called whose stored values people would not say.
+    """Display of a field. shown = times x stored. step: change of the shown value per pixel of a drag; `scales` drags
+    multiply. group: its group in curves and tables, by default its title. only: the state of a switch for which it is
+    shown. ink: the axis whose color its curve has. said: its name in a sentence. titles: display names of choices.
     """
 
     field: str
@@ -49,9 +48,9 @@ class Look:
 
 
 class FieldLook(Doc):
-    """A field as forms show it: `field` is its path from the document that has it; least, most and step are of what is
-    shown. kind: a number that may be keyed or a formula, a plain one that may not, a choice, a switch. axis: of a field
-    that has one number an axis. titles: names of choices that are not called as they are stored.
+    """A field as forms show it: `field` is its path in the document; least, most and step refer to the shown value.
+    kind: a number that may be keyed or a formula, a plain one that may not, a choice, a switch. axis: of a field that
+    has one number per axis. titles: display names of choices.
     """
 
     field: str

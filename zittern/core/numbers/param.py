@@ -38,28 +38,28 @@ __all__ = [
     "with_name",
 ]  # fmt: skip
 
-# Relative second difference under which a key lies on the line between its neighbours.
+# Relative second difference below which a key is on the line between its neighbors.
 _STRAIGHT = 1e-11
 _UNLIMITED = (-np.inf, np.inf)
 # Names that depend on the span and the clock of who reads them.
 _CLOCKED = frozenset({"u", "t", "f", FRAME_ALIAS})
-# What somebody is typing is kept even where it is far too long to be a formula.
+# Drafts may be longer than a formula.
 MOST_DRAFT = 10_000
 
 
 class Number(Doc):
-    """What every state can do."""
+    """Interface of all states of a number."""
 
     # A factory: a default would be copied for every number.
     _limits: tuple[float, float] = PrivateAttr(default_factory=lambda: _UNLIMITED)
 
     @cached_property
     def limits(self) -> tuple[float, float]:
-        """Least and most it may be, by the field it stands in. They hold at every sampled frame."""
+        """Return its minimum and maximum, by its field. They hold at every sampled frame."""
         return self._limits
 
     def within(self, least: float, most: float) -> Self:
-        """The same number with limits. Raises ValueError for a set value outside of them."""
+        """Return the number with limits. Raises ValueError for a set value outside of them."""
         for value in self.set_values():
             if not least <= value <= most:
                 raise ValueError(out_of_range(least, most, value))
@@ -72,8 +72,8 @@ class Number(Doc):
         return out
 
     def clamped(self, least: float, most: float) -> Number:
-        """The number with every set value brought within limits. A formula stays as it is written: limits hold where
-        it is sampled.
+        """The number with every set value brought within limits. The text of a formula is unchanged: limits apply to
+        its samples.
         """
         return self.map(lambda value: min(max(value, least), most))
 
@@ -84,7 +84,7 @@ class Number(Doc):
 
     @property
     def most(self) -> float:
-        """What no value is larger than, as far as that can be told without sampling."""
+        """Return a bound of its values that is known without sampling."""
         return self.limits[1]
 
     @property
@@ -109,7 +109,7 @@ class Number(Doc):
         return np.empty(0)
 
     def jumps(self, reach: tuple[float, float]) -> Array:
-        """Where it jumps within a reach of frames, as far as its keys tell.
+        """Return the jumps within a range of frames, as far as its keys define them.
 
         Returns
         -------
@@ -124,26 +124,26 @@ class Number(Doc):
 
     @property
     def spanned(self) -> bool:
-        """Whether it depends on the span and the clock it lies in."""
+        """Return whether it depends on its span and clock."""
         return False
 
     @property
     def by_axis(self) -> bool:
-        """Whether it differs by the axis that it is for."""
+        """Return whether it differs by axis."""
         return False
 
     @property
     def may_jump(self) -> bool:
-        """Whether it may jump elsewhere than at its breaks."""
+        """Return whether it may jump elsewhere than at its breaks."""
         return False
 
     def set_values(self) -> tuple[float, ...]:
-        """Every value that somebody set."""
+        """Return every value that was set."""
         raise NotImplementedError
 
     @property
     def nothing(self) -> bool:
-        """Whether it is 0 wherever somebody set it."""
+        """Return whether it is 0 at all set values."""
         return all(value == 0.0 for value in self.set_values())
 
     def map(self, change: Callable[[float], float]) -> Number:
@@ -176,7 +176,7 @@ class Fixed(Number):
     value: float
 
     def within(self, least: float, most: float) -> Self:
-        """The same number with limits, shared by all that are equal: documents are full of them. Raises ValueError."""
+        """Return the number with limits, shared by all equal ones: documents contain many. Raises ValueError."""
         if not least <= self.value <= most:
             raise ValueError(out_of_range(least, most, self.value))
         return (
@@ -246,8 +246,8 @@ _Draft = Annotated[str, Field(max_length=MOST_DRAFT)]
 
 
 class Formula(Number):
-    """What an expression gives at each frame. draft: what was typed last, while it cannot be read; the good text stays
-    in force meanwhile, or where there was none yet, what the number was before.
+    """An expression that is evaluated at each frame. draft: an unfinished text; the last valid text stays in effect, or
+    the previous number if there was none.
     """
 
     curve: ClassVar[None] = None  # type: ignore[assignment]
@@ -328,7 +328,7 @@ class Formula(Number):
         return values
 
     def notices(self, scope: Scope) -> tuple[str, ...]:
-        """What had no finite answer, or lay outside of the limits."""
+        """Return notices of values that were not finite or outside the limits."""
         found = Notices()
         values = values_of(parse(self.text), scope.value, len(scope.frames), found) if self.text else np.empty(0)
         least, most = self._limits
@@ -358,8 +358,8 @@ def fixed(value: float) -> Fixed:
 
 
 def by_formula(text: str, before: Number, wrong: bool = False) -> Formula:
-    """What a text gives, in place of another number. A text that cannot be read, or is `wrong` for another reason,
-    becomes a draft; what was in force stays.
+    """Return the formula for a text, in place of another number. A text that cannot be read, or is `wrong` for another
+    reason, becomes a draft; what was in force stays.
     """
     good = before.text if isinstance(before, Formula) else ""
     plain = before.before if isinstance(before, Formula) else before

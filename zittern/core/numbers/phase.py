@@ -55,7 +55,7 @@ def integrate(factors: Sequence[Number], scope: Scope, start_frame: float, table
 
 
 def one_of_equal(rows: Array) -> Array:
-    """Phases of axes that have all the same one, as a single row; others as they are.
+    """Return phases as a single row if all axes have the same one; others unchanged.
 
     Parameters
     ----------

@@ -1,6 +1,4 @@
-"""What a number may look at while it is sampled: the frames, their time, and values by name (dials, facts of the
-path).
-"""
+"""Inputs of a number during sampling: the frames, their time, and values by name (dials, path attributes)."""
 
 from __future__ import annotations
 
@@ -21,11 +19,11 @@ Tables = Callable[[str, tuple[object, ...], Callable[[], Array]], Array]
 
 @dataclass(frozen=True, slots=True)
 class Scope:
-    """frames: (F,) shot frames, fractional ones too. span: the frames that a number counts its progress through.
-    later_frames: by how much the clock that it looks at is behind the shot's. axis: 1 + index of the axis that the
-    number is for, 0 for none. values: by name, each giving its value at any frames, (F,) -> (F,); whoever makes a scope
-    puts there what exists at that stage. A number says by `reads` which of them it needs. tables: memoizes an array of
-    the whole shot in the cache of the evaluation; missing outside an evaluation.
+    """frames: (F,) shot frames, may be fractional. span: the frames for the number's progress. later_frames: the delay
+    of its clock relative to the shot's. axis: 1 + index of the axis that the number is for, 0 for none. values:
+    functions by name that return the value at any frames, (F,) -> (F,); the creator of a scope adds those that exist at
+    that stage. A number says by `reads` which of them it needs. tables: memoizes an array of the whole shot in the
+    cache of the evaluation; missing outside an evaluation.
     """
 
     frames: Array
@@ -36,7 +34,7 @@ class Scope:
     axis: int = 0
     values: Mapping[str, Callable[[Array], Array]] = field(default_factory=dict)
     tables: Tables | None = field(default=None, compare=False, repr=False)
-    # What was worked out for just this scope: every formula asks for its time.
+    # Values computed for this scope: every formula reads its time.
     _made: dict[str, Array] = field(init=False, compare=False, default_factory=dict)
 
     @property
@@ -55,7 +53,7 @@ class Scope:
 
     @property
     def progress(self) -> Array:
-        """How far through the span.
+        """Return the progress through the span.
 
         Returns
         -------
@@ -65,7 +63,7 @@ class Scope:
         return np.clip((self.frames - first) / max(last - first, _LEAST_SPAN_FRAMES), 0.0, 1.0)
 
     def value(self, name: str) -> Array:
-        """What a name stands for at the scope's frames. Raises KeyError for what does not exist at this stage.
+        """Return the value of a name at the scope's frames. Raises KeyError for what does not exist at this stage.
 
         Returns
         -------
@@ -91,16 +89,16 @@ class Scope:
         return make() if self.tables is None else self.tables(stage, parts, make)
 
     def with_clock(self, span: tuple[float, float], later_frames: float = 0.0) -> Scope:
-        """The same, with progress through another span and on another clock."""
+        """Return the scope with another span for the progress and another clock."""
         same = span == self.span and later_frames == self.later_frames
         return self if same else replace(self, span=span, later_frames=later_frames)
 
     def on_axis(self, index: int) -> Scope:
-        """The same, for a number of an axis: noise without a seed differs by it."""
+        """Return the scope for a number of an axis: noise without a seed differs by axis."""
         return replace(self, axis=index + 1)
 
     def over(self, frames: Array) -> Scope:
-        """The same at other frames.
+        """Return the scope at other frames.
 
         Parameters
         ----------
@@ -113,7 +111,7 @@ class Scope:
         return replace(self, frames=np.asarray(frames, dtype=np.float64))
 
 
-# A span of a single frame is over at once.
+# A span of a single frame ends immediately.
 _LEAST_SPAN_FRAMES = 1e-6
 _OWN: Mapping[str, Callable[[Scope], Array]] = {
     "t": lambda scope: scope.seconds,

@@ -1,6 +1,6 @@
-"""Radial distortion of a lens after Brown and Conrady (D. C. Brown, Decentering distortion of lenses, 1966), as camera
-calibration writes it: a place of the picture is told as a tangent, its distance from the axis of the lens over the
-focal length, and what a pinhole shows at p is seen at p (1 + k1 r^2 + k2 r^4), r = |p|.
+"""Radial distortion of a lens after Brown and Conrady (D. C. Brown, Decentering distortion of lenses, 1966), as in
+camera calibration: a point of the picture is a tangent, its distance from the axis of the lens over the focal length,
+and a pinhole image point p appears at p (1 + k1 r^2 + k2 r^4), r = |p|.
 
 Going out from the axis that turns back where k1 is well below 0, which no lens does: from there on the picture goes on
 in proportion, so that each place of it shows one thing.
@@ -16,21 +16,20 @@ from zittern.core.units import Array
 
 __all__ = ["distorted", "turn_back", "undistorted", "undistorted_nearly"]
 
-# Where the picture never turns back, the way out is never shorter than this share of it: 1 - k1^2 / 4 k2 with
-# k2 = 9 k1^2 / 20.
+# Without a fold, the radius is never scaled below this share: 1 - k1^2 / 4 k2 with k2 = 9 k1^2 / 20.
 _LEAST_SHARE = 4.0 / 9.0
 _MOST_STEPS = 60
 _NEAR = 1e-13
 # Squared tangents below this are on the axis of the lens.
 _TINY = 1e-24
-# Rows of a table of the inverse, the part of the way to the turn that it covers, and the widest tangent in it.
+# Rows of a table of the inverse, the share of the radius up to the fold that it covers, and its largest tangent.
 _TABLE, _SAFE, _WIDEST = 513, 0.9, 4.0
-# Degrees of polynomials that may stand for the inverse, the number of places to fit them, and their largest error.
+# Degrees of polynomials for the inverse, the number of points to fit them, and their maximum error.
 _DEGREES, _FITTED, _NEAR_ENOUGH = (4, 6, 8), 64, 1e-7
 
 
 def distorted(flat: Array, k: Array) -> Array:
-    """Where the lens shows what a pinhole shows at some places.
+    """Return the distorted positions of pinhole image points.
 
     >>> distorted(np.array([[0.0, 0.5]]), np.array([[-0.1, 0.0]]))
     array([[0.    , 0.4875]])
@@ -50,7 +49,7 @@ def distorted(flat: Array, k: Array) -> Array:
 
 
 def undistorted(seen: Array, k: Array) -> Array:
-    """What a pinhole shows where the lens shows it at some places: the inverse of `distorted`.
+    """Return the pinhole image points of distorted positions: the inverse of `distorted`.
 
     Parameters
     ----------
@@ -69,8 +68,8 @@ def undistorted(seen: Array, k: Array) -> Array:
 
 
 def undistorted_nearly(seen: Array, k: Array) -> Array:
-    """The same to a ten-millionth, in a fraction of the time where the distortion does not change: by a polynomial of
-    the ratio over squared tangents.
+    """Return the inverse to 1e-7, faster where the distortion is constant: by a polynomial of the ratio over squared
+    tangents.
 
     Parameters
     ----------
@@ -165,7 +164,7 @@ def _slope(radius: Array, k1: Array, k2: Array) -> Array:
 
 
 def turn_back(k: Array) -> Array:
-    """How far from the axis the formula turns back: the least r^2 > 0 with 1 + 3 k1 r^2 + 5 k2 r^4 = 0.
+    """Return the radius at which the formula folds back: the smallest r^2 > 0 with 1 + 3 k1 r^2 + 5 k2 r^4 = 0.
 
     Parameters
     ----------
@@ -191,5 +190,5 @@ def _share(squared: Array, k1: Array, k2: Array) -> Array:
 
 
 def _broadcast_columns(k: Array, places: Array) -> tuple[Array, ...]:
-    """Columns of (F, C), each shaped so that it counts for all places of its frame."""
+    """Return the columns of (F, C), shaped for broadcasting over the points of a frame."""
     return tuple(column.reshape(-1, *(1,) * (places.ndim - 2)) for column in k.T)

@@ -67,7 +67,7 @@ def focal_px(focal_mm: FloatOrArray, sensor_mm: float, width_px: int) -> FloatOr
 
 
 def corner_tangent(focal_mm: float, sensor_mm: float, size_px: tuple[int, int]) -> float:
-    """How far from the axis of an unshifted lens the corners of the picture are, as a tangent.
+    """Return the distance of the picture corners from the axis of an unshifted lens, as a tangent.
 
     >>> round(corner_tangent(35.0, 36.0, (1920, 1080)), 3)
     0.59
@@ -78,7 +78,7 @@ def corner_tangent(focal_mm: float, sensor_mm: float, size_px: tuple[int, int]) 
 def swing_px(
     axis: Axis, swing: float, focal_mm: float, sensor_mm: float, size_px: tuple[int, int], distance_m: float
 ) -> float:
-    """How far a swing moves the picture, in pixels.
+    """Return the picture movement by a swing, in pixels.
 
     pan, tilt: at the centre, f_px tan(angle). roll: at the side edge, width/2 tan(angle). truck, pedestal: the subject
     at `distance_m`. dolly, zoom: at the side edge, by the change of scale of the subject. shift_x, shift_y: a share of

@@ -14,7 +14,7 @@ from zittern.core.units import Array
 __all__ = ["INWARD", "SIDES", "border_px", "rays_through"]
 
 SIDES = ("left", "right", "bottom", "top")
-# Which way is in, from each side.
+# Inward direction at each side.
 INWARD = np.array([[1.0, 0.0], [-1.0, 0.0], [0.0, 1.0], [0.0, -1.0]])
 
 

@@ -1,4 +1,4 @@
-"""How far in from each side of the picture no plate is seen."""
+"""Gaps: the width of the area at each side of the picture without a plate."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ from zittern.core.units import Array, BoolArray, IntArray
 
 __all__ = ["A_LOOK", "A_SIDE", "counting", "covered", "depths_m", "in_order", "uncovered_px"]
 
-# Places of the border that are looked at, on each side; while somebody waits for a picture, fewer.
+# Sampled points per side; fewer for interactive requests.
 A_SIDE, A_LOOK = 33, 9
 # A gap is looked for at so many places inwards, and its end then halved so often: to less than a hundredth of a pixel.
 _STEPS, _HALVINGS = 27, 15
@@ -29,15 +29,15 @@ _PART_FRAMES = 512
 _FEW_STEPS, _FEW_HALVINGS = 12, 5
 # Steps with which the entry of a bent way is improved.
 _IMPROVED = 2
-# Less of a line than this nobody sees.
+# Ignore gaps thinner than this (px).
 _LEAST_PX = 0.05
 # Along the picture, and along a plate: what the last digits make of nothing.
 _NEAR_PX, _ROUNDING_M = 1e-6, 1e-12
 
 
 def depths_m(shot: Shot) -> dict[str, float]:
-    """How far in front of the bare lens each plate hangs at the first frame, along the axis of the lens; by id, the
-    nearest first, metres.
+    """Return the distance of each plate from the bare lens at the first frame, along the axis of the lens; by id, the
+    nearest first, meters.
     """
     if not shot.plates:
         return {}
@@ -54,7 +54,7 @@ def in_order(shot: Shot) -> tuple[Plate, ...]:
 
 
 def counting(shot: Shot) -> tuple[Plate, ...]:
-    """The plates that have to fill the frame together: those that are said to, and the rearmost of the others."""
+    """Return the plates that must fill the frame together: the marked ones, and the rearmost of the others."""
     said = [plate for plate in shot.plates if plate.counts == "yes"]
     rest = [plate for plate in in_order(shot) if plate.counts == "when rearmost"]
     return (*said, *rest[-1:])
@@ -63,7 +63,7 @@ def counting(shot: Shot) -> tuple[Plate, ...]:
 def covered(
     shot: Shot, plates: tuple[Plate, ...], pose: Pose, scope: Scope, at_px: Array, punch_in: float = 1.0
 ) -> BoolArray:
-    """Whether one of some plates is seen at places of the picture.
+    """Return whether a plate is visible at points of the picture.
 
     Parameters
     ----------
@@ -84,8 +84,8 @@ def covered(
 
 
 def uncovered_px(shot: Shot, motion: Motion, a_side: int = A_SIDE, fine: bool = True) -> Array:
-    """How far in from the left, right, lower and upper side the frame is not filled. A place near a corner counts for
-    the side to which its gap is the shorter part of the picture; less of a line than anybody sees counts as none.
+    """Return the width of the gap at the left, right, lower and upper side. A place near a corner counts for the side
+    to which its gap is the shorter part of the picture; less of a line than anybody sees counts as none.
 
     Parameters
     ----------
@@ -124,7 +124,7 @@ def _uncovered_px(shot: Shot, plates: tuple[Plate, ...], motion: Motion, a_side:
     slanted = _gaps_px(shot, plates, pose, at, places, to_middle, fine) * np.abs(np.sum(to_middle * ways, axis=2))
     wide, tall = shot.picture.width_px, shot.picture.height_px
     through = np.array([wide, wide, tall, tall], dtype=np.float64)[:, None]
-    # A place whose own row or column lies in the gap of another side tells nothing: the way to the middle does.
+    # A point whose row or column is in the gap of another side is measured towards the center.
     mine = deep / through <= aside / through[::-1]
     bare = np.max(np.where(mine, np.minimum(deep, slanted), 0.0), axis=2)
     out[rows] = np.where(bare > _LEAST_PX, bare, 0.0)
@@ -134,11 +134,13 @@ def _uncovered_px(shot: Shot, plates: tuple[Plate, ...], motion: Motion, a_side:
 def _gaps_px(
     shot: Shot, plates: tuple[Plate, ...], pose: Pose, scope: Scope, places: Array, ways: Array, fine: bool
 ) -> Array:
-    """How far from places along ways, (4, N, 2) both, no plate is seen, up to to the other side. (F, 4, N) pixels."""
+    """Return the distance from points along directions, (4, N, 2) both, to the first plate, up to the other side. (F,
+    4, N) pixels.
+    """
     flat, along = places.reshape(-1, 2), ways.reshape(-1, 2)
     far = np.abs(along) @ np.array([float(shot.picture.width_px), float(shot.picture.height_px)])
     out = np.broadcast_to(far, (len(scope.frames), len(far)))
-    # What is straight in the picture is straight on a plate only where nothing bends it.
+    # Straight lines in the picture are straight on a plate only without distortion.
     bent = bool(np.any(pose.distortion))
     plain = [plate for plate in plates if plate.shape == "flat" and plate.mask is None]
     for plate in plain:
@@ -150,7 +152,7 @@ def _gaps_px(
 
 
 def _entries_px(shot: Shot, pose: Pose, scope: Scope, plate: Plate, places: Array, ways: Array, far: Array) -> Array:
-    """Where a flat plate begins along ways in the picture, infinite where it is not met: in closed form.
+    """Return the distance to a flat plate along directions in the picture, infinite without a hit: in closed form.
 
     Returns
     -------
@@ -164,9 +166,9 @@ def _entries_px(shot: Shot, pose: Pose, scope: Scope, plate: Plate, places: Arra
 def _bent_entries_px(
     shot: Shot, pose: Pose, scope: Scope, plate: Plate, places: Array, ways: Array, far: Array
 ) -> Array:
-    """The same through a lens that distorts. A flat plate is seen where five functions that are linear in the tangents
-    are positive. Along a way, which distortion bends, each is nearly a parabola through three places of it; the zero at
-    which the plate begins is then improved by Newton's steps.
+    """Return the distances through a distorting lens. A flat plate is seen where five functions that are linear in the
+    tangents are positive. Along a way, which distortion bends, each is nearly a parabola through three places of it;
+    the zero at which the plate begins is then improved by Newton's steps.
 
     Returns
     -------
@@ -195,7 +197,7 @@ def _bent_entries_px(
     first = at_start[rows][..., columns]
     half, last = (values(rows, flat(rows, (start + share * end[:, None] * way)[None])) for share in (0.5, 1.0))
     low, which, met = _begins(first, half, last)
-    # Of the function that says where it begins alone: its sides, and the slope of the parabola.
+    # Edges of the interval for the closed form: its sides, and the slope of the parabola.
     mine = np.take_along_axis(sides[rows], which[..., None], axis=1)
     first, half, last = (np.take_along_axis(each, which[:, None], axis=1)[:, 0] for each in (first, half, last))
     slope = 4.0 * half - 3.0 * first - last + low * (4.0 * (first + last) - 8.0 * half)
@@ -229,7 +231,7 @@ def _begins(first: Array, half: Array, last: Array) -> tuple[Array, IntArray, Bo
 
 
 def _keeps_its_lens(pose: Pose) -> bool:
-    """Whether focal length, shift and distortion are the same at all frames."""
+    """Return whether focal length, shift and distortion are constant."""
     return all(bool(np.all(each == each[:1])) for each in (pose.focal_mm, pose.shift_percent, pose.distortion))
 
 
@@ -250,7 +252,7 @@ def _sides(pose: Pose, scope: Scope, plate: Plate) -> Array:
 
 
 def _entries(pose: Pose, scope: Scope, plate: Plate, start: Array, along: Array) -> Array:
-    """Where a flat plate begins along lines of tangents, infinite where it is not met.
+    """Return the distance to a flat plate along lines of tangents, infinite without a hit.
 
     A ray through p + t w is d + t e in the plate's own frame, from o. It meets the plate's plane where q = -s d_z is
     positive, s the sign of o_z, at u = s (o_z d_x - o_x d_z) / q; |u| <= half the width and the same of v are linear in
@@ -299,8 +301,8 @@ def _entries(pose: Pose, scope: Scope, plate: Plate, start: Array, along: Array)
 def _looked_for_px(
     shot: Shot, plates: tuple[Plate, ...], pose: Pose, scope: Scope, places: Array, ways: Array, far: Array, fine: bool
 ) -> Array:
-    """The same of all of them, by looking: whatever they are like. Only frames and places that show a gap are looked
-    at further in. (F, N) pixels.
+    """Return the distances to plates of any shape, by sampling. Only frames and places that show a gap are looked at
+    further in. (F, N) pixels.
     """
     bare = ~covered(shot, plates, pose, scope, places)
     out = np.zeros(bare.shape)
@@ -316,7 +318,7 @@ def _looked_for_px(
 def _inwards_px(
     shot: Shot, plates: tuple[Plate, ...], pose: Pose, scope: Scope, places: Array, ways: Array, far: Array, fine: bool
 ) -> Array:
-    """How far from bare places along ways a plate is seen first. (F, N) pixels."""
+    """Return the distance from uncovered points along directions to the first plate. (F, N) pixels."""
     count, halvings = (_STEPS, _HALVINGS) if fine else (_FEW_STEPS, _FEW_HALVINGS)
     steps = np.concatenate([[0.0], np.geomspace(1.0 / 1024.0, 1.0, count)])
     tried = places[:, None, :] + (steps[None, 1:] * far[:, None])[..., None] * ways[:, None, :]

@@ -25,7 +25,7 @@ from zittern.core.units import Array, IntArray
 __all__ = ["Filling", "Need", "calmed", "filling", "frames_between", "needs"]
 
 _HALVINGS = 22
-# Every change goes further than it has to by so little that nobody sees it: rounding must not leave a line bare.
+# Every change is enlarged by an invisible amount, so that rounding leaves no gap.
 _AMPLE = 1e-4
 _MOST_OVERSCAN, _MOST_PUNCH_IN = 20.0, 4.0
 # Swings are rounded down to this.
@@ -34,7 +34,7 @@ _SWING_STEP = 1e-3
 
 @dataclass(frozen=True, slots=True)
 class Need:
-    """What would fill the frame: in words, and the command."""
+    """A change that fills the frame: description and command."""
 
     kind: str
     amount: float
@@ -48,7 +48,7 @@ _BETWEEN, _MOST_BETWEEN, _MOST_WHOLE = 4, 2_000, 8_000
 
 @dataclass(frozen=True, slots=True)
 class Filling:
-    """How far in the edge shows at most, pixels; at which frame and side; what would mend it."""
+    """Maximum gap in pixels, its frame and side, and the changes that fill it."""
 
     uncovered_px: float
     at_frame: float
@@ -58,7 +58,7 @@ class Filling:
 
 
 def filling(shot: Shot, cache: Cache | None = None) -> Filling:
-    """How full the frame is in a shot, between its whole frames too."""
+    """Return the coverage of a shot, also between its whole frames."""
     motion = evaluate(shot, frames_between(shot), cache)
     if cache is None:
         bare = uncovered_px(shot, motion)
@@ -77,7 +77,7 @@ def filling(shot: Shot, cache: Cache | None = None) -> Filling:
 
 
 def _edge_parts(shot: Shot, motion: Motion) -> Iterator[object]:
-    """Yield all that the bare edges of a shot are computed from: the lens as it is, the picture and the plates."""
+    """Yield the inputs of a shot's gaps: the complete lens, the picture and the plates."""
     yield shot.sensor_mm
     yield shot.picture.width_px, shot.picture.height_px
     yield from (hash_of(part) for part in (motion.frames, *motion.pose.parts))
@@ -100,7 +100,7 @@ def frames_between(shot: Shot) -> Array:
 
 
 def needs(shot: Shot, motion: Motion, cache: Cache | None = None) -> tuple[Need, ...]:
-    """All that would do. motion: at the frames that count, those between whole ones too. Nothing where the frame is
+    """Return all sufficient changes. motion: at the relevant frames, between whole ones too. Nothing where the frame is
     full, or nothing of it can be.
     """
     plates = counting(shot)
@@ -112,7 +112,7 @@ def needs(shot: Shot, motion: Motion, cache: Cache | None = None) -> tuple[Need,
     if not rows.size:
         return ()
     found: list[Need | None] = [_swings(shot, plates, motion.frames[rows], places, cache)]
-    # What is known in closed form is about one plate without holes.
+    # The closed form applies to one plate without holes.
     if len(plates) == 1 and plates[0].mask is None:
         (plate,) = plates
         at = along_m(plate, scope, motion.pose.position_m, rays_through(shot, motion.pose, places))

@@ -1,4 +1,4 @@
-"""Where a picture looks past the edge of the set: below the horizon, where the ground has ended."""
+"""Area of a picture past the edge of the set: below the horizon, beyond the ground."""
 
 from __future__ import annotations
 
@@ -31,7 +31,7 @@ def places_px(shot: Shot, wide: int, high: int) -> Array:
 
 
 def looks_past(shot: Shot, pieces: SetPieces, pose: Pose, frames: Array, at_px: Array) -> BoolArray:
-    """Which places of the picture look down at nothing: no piece of the set, no plate that counts.
+    """Return the points of the picture whose downward rays hit no object of the set and no coverage plate.
 
     Parameters
     ----------
@@ -65,7 +65,7 @@ def looks_past(shot: Shot, pieces: SetPieces, pose: Pose, frames: Array, at_px: 
 
 
 def bare_strips(shot: Shot, pieces: SetPieces, pose: Pose, frame: float) -> Array:
-    """What of one picture looks past the edge of the set, in upright strips side by side.
+    """Return the area of one picture past the edge of the set, in vertical strips.
 
     Parameters
     ----------
@@ -83,7 +83,7 @@ def bare_strips(shot: Shot, pieces: SetPieces, pose: Pose, frame: float) -> Arra
         return np.asarray(looks_past(shot, pieces, pose, np.array([frame]), at_px)[0])
 
     grid = bare(np.repeat(middle, _ROWS), np.tile(up, _STRIPS)).reshape(_STRIPS, _ROWS)
-    # Where it changes along a column, from which of two neighbours to the next.
+    # Changes along a column, between adjacent points.
     column, row = np.nonzero(grid[:, 1:] != grid[:, :-1])
     low, high, first = up[row], up[row + 1], grid[column, row]
     for _ in range(_HALVINGS if len(column) else 0):

@@ -1,4 +1,5 @@
-"""What stands in a set, as triangles, and where a way first meets them. Nothing is read here: pieces are handed in.
+"""Triangles of the objects in a set, and their first intersection with a segment. Nothing is read here: pieces are
+handed in.
 
 Triangles are taken in small groups that lie close together, each with a box about it. A ray is tested against the boxes
 (Kay and Kajiya 1986), and against the triangles of those that it enters (Moeller and Trumbore 1997).
@@ -67,7 +68,7 @@ class Piece:
 
 @dataclass(frozen=True)
 class SetPieces:
-    """A set as it is looked at. left_out: triangles that are too many to be looked at. fault: why it cannot be read."""
+    """A set for intersection tests. left_out: number of triangles beyond the limit. fault: why it cannot be read."""
 
     pieces: tuple[Piece, ...] = ()
     left_out: int = 0
@@ -75,7 +76,7 @@ class SetPieces:
 
 
 def first_met(piece: Piece, start_m: Array, stop_m: Array, seconds: Array, until: Array | None = None) -> Array:
-    """Where straight ways first meet a piece, as a share of each; infinite where they do not.
+    """Return the first hit of segments on a piece, as a share of each; infinite without a hit.
 
     Parameters
     ----------
@@ -132,7 +133,7 @@ def _entered(boxes: Array, start: Array, way: Array) -> tuple[IntArray, IntArray
         for axis in range(3):
             a = (boxes[None, :, 0, axis] - start[:, None, axis]) * inverse[:, None, axis]
             b = (boxes[None, :, 1, axis] - start[:, None, axis]) * inverse[:, None, axis]
-            # Where a way runs along a face, 0 x infinity says nothing: the other axes decide.
+            # For a segment along a face, 0 × infinity is undefined: the other axes decide.
             np.fmax(near, np.fmin(a, b), out=near)
             np.fmin(far, np.fmax(a, b), out=far)
     rays, entered = np.nonzero(near <= far + _NOTHING)
@@ -140,7 +141,9 @@ def _entered(boxes: Array, start: Array, way: Array) -> tuple[IntArray, IntArray
 
 
 def _met(triangles: Array, start: Array, way: Array) -> Array:
-    """Of pairs of a triangle (P, 3, 3) and a ray: the share of the way, infinite where they do not meet. (P,)."""
+    """Return the share of the segment at the hit, for pairs of a triangle (P, 3, 3) and a ray; infinite without a hit.
+    (P,).
+    """
     origin, one, other = triangles[:, 0], triangles[:, 1] - triangles[:, 0], triangles[:, 2] - triangles[:, 0]
     across = np.cross(way, other)
     volume = np.einsum("pi,pi->p", one, across)

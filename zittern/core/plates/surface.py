@@ -1,4 +1,4 @@
-"""Where rays meet a plate, in metres along its surface."""
+"""Intersections of rays with a plate, in meters along its surface."""
 
 from __future__ import annotations
 
@@ -18,12 +18,12 @@ _ROUNDING = 1e-9
 
 
 def radius_m(plate: Plate) -> float:
-    """Of the cylinder or sphere that it is a part of: width = radius × bend."""
+    """Return the radius of its cylinder or sphere: width = radius × bend."""
     return plate.width_m / float(np.radians(plate.bend_deg))
 
 
 def along_m(plate: Plate, scope: Scope, origin_m: Array, rays: Array) -> Array:
-    """Where rays meet the surface that a plate is a part of: the first part of `meets`.
+    """Return the first intersection of rays with the extended surface of a plate: the first part of `meets`.
 
     Parameters
     ----------
@@ -38,7 +38,7 @@ def along_m(plate: Plate, scope: Scope, origin_m: Array, rays: Array) -> Array:
 
 
 def meets(plate: Plate, scope: Scope, origin_m: Array, rays: Array) -> tuple[Array, Array]:
-    """Where rays meet the surface that a plate is a part of, gone on with for ever.
+    """Return the intersections of rays with the infinite surface of a plate.
 
     A flat plate is met where o_z + t d_z = 0. A curved one is hollow towards its own +Z, so the far one of two meetings
     counts: |o + t d - c|² = R² with c = (0, 0, R), of x and z for a cylinder; then u = R atan2(x, R - z), and v = y for
@@ -80,7 +80,7 @@ def meets(plate: Plate, scope: Scope, origin_m: Array, rays: Array) -> tuple[Arr
 
 
 def covers(plate: Plate, at_m: Array) -> BoolArray:
-    """Whether a plate has something opaque at places along its surface.
+    """Return whether a plate is opaque at points along its surface.
 
     Parameters
     ----------
@@ -99,7 +99,7 @@ def covers(plate: Plate, at_m: Array) -> BoolArray:
 
     def cell(at: Array, size: float) -> IntArray:
         share = np.nan_to_num(at) / size + 0.5
-        # What goes on past an edge comes back (mirrored), or is what lies at the edge.
+        # Points past an edge are mirrored, or clamped to the edge.
         if plate.edges == "mirrored":
             share = np.where(share < 0.0, -share, np.where(share > 1.0, 2.0 - share, share))
         return np.clip((share * MASK_CELLS).astype(np.int64), 0, MASK_CELLS - 1)

@@ -1,4 +1,4 @@
-"""What presets that ship are built of: layers in a line each."""
+"""Building blocks of shipped presets: one call per layer."""
 
 from __future__ import annotations
 
@@ -57,9 +57,7 @@ def steps(cadence_hz: float, surface: str = "firm", way: str = "walk", /, **swin
 def beats(
     id_: str, name: str, ring_hz: float, settle_s: float, rhythm_hz: float, weight: Number, **swings: float
 ) -> Layer:
-    """Blows of no rhythm that anybody could tell, each of which rings out: what pushes comes again and again, and
-    never alike.
-    """
+    """Return hits without a recognizable rhythm, each with its ringing: irregular and different each time."""
     source = Hit(
         ring_hz=fixed(ring_hz),
         settle_s=fixed(settle_s),
@@ -72,5 +70,5 @@ def beats(
 
 
 def breath(a_minute: float, exertion: float, **swings: float) -> Layer:
-    """So many breaths a minute."""
+    """Return breathing with this many breaths per minute."""
     return layer("breath", "Breath", Breath(rate_hz=fixed(a_minute / 60), exertion=fixed(exertion)), **swings)

@@ -1,4 +1,4 @@
-"""What a clip and the preset that it came from do not have in common, layer by layer."""
+"""Differences between a clip and its preset, layer by layer."""
 
 from __future__ import annotations
 
@@ -20,15 +20,15 @@ from zittern.core.sources.table import row_of
 __all__ = ["FieldDifference", "PartDifference", "differences", "partners"]
 
 How = Literal["same", "changed here", "changed in the preset", "not here", "not in the preset", "of this clip"]
-# What every placed layer has of its own, beside its seeds, and switches of the moment.
+# Fields that every placed layer changes, besides its seeds, and temporary switches.
 _OWN = ("id", "from_preset", "mute", "solo", "target")
-# What is drawn anew for each, unless the preset keeps its seeds.
+# Fields that are drawn for each placement, unless the preset keeps its seeds.
 _DRAWN = ("seed", "start")
 _MOST_CHARACTERS = 60
 
 
 class FieldDifference(Doc):
-    """A field that differs: what it is called, and how it stands in the clip and in the preset, fitted to the clip."""
+    """A field that differs: its name, its value in the clip and in the preset fitted to the clip."""
 
     title: str
     here: str

@@ -22,7 +22,7 @@ _LEAST_FACTOR, _MOST_FACTOR = 0.1, 2.0
 
 # From the lens to the joint that turns it, behind and below, metres: a camera in the hands, on a shoulder, at the hip.
 WRIST_M, SHOULDER_M, HIP_M = (0.12, 0.0), (0.25, 0.1), (0.1, 0.6)
-# What its two layers are called.
+# Names of its two layers.
 HANDHELD = ("Slow sway", "Fine shake")
 
 

@@ -15,7 +15,7 @@ ENDING = ".preset.json"
 
 
 def with_clock(data: dict[str, Any]) -> dict[str, Any]:
-    """3 to 4: its origin is a clock, and noise without a seed is the same on all axes as it was."""
+    """3 to 4: its origin becomes a clock, and noise without a seed stays equal on all axes."""
     out: dict[str, Any] = clocked(seeded_noise(data))
     return out | {"schema_version": 4}
 
@@ -34,7 +34,7 @@ def with_dial_limits(data: dict[str, Any]) -> dict[str, Any]:
 
 # STEPS[n] takes a document of version n to version n + 1.
 STEPS: dict[int, Step] = {
-    # Presets may bring dials, and have frames of their own.
+    # Presets may bring dials, and have their own clock.
     1: only_more(2),
     # They may bring a rig.
     2: only_more(3),

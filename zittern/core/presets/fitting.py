@@ -1,5 +1,5 @@
-"""How what a preset holds is fitted to a place in a shot, and what a shot holds to a preset: rotations for the lens,
-frames for the place and the frame rate, names of dials.
+"""Fitting of a preset to a place in a shot, and of a clip to a preset: rotations for the lens, frames for the place and
+the frame rate, names of dials.
 """
 
 from __future__ import annotations
@@ -40,13 +40,12 @@ class Fitting:
         return retimed(doc, self.timing)
 
     def layer(self, layer: Layer) -> Layer:
-        """The same, sized as well."""
+        """Return the layer, also scaled."""
         return self.doc(layer.replace(axes=_sized(layer.axes, self.factor)))
 
 
 def brought(shot: Shot, dials: tuple[Dial, ...]) -> tuple[dict[str, str], tuple[Dial, ...]]:
-    """What the dials that a preset brings are to be called in a shot where that is something else, and those that the
-    shot does not have yet.
+    """Return new names for dials of a preset whose names are taken in a shot, and the dials that the shot lacks.
 
     One of the same name, unit and limits is shared.
     """
@@ -66,7 +65,7 @@ def brought(shot: Shot, dials: tuple[Dial, ...]) -> tuple[dict[str, str], tuple[
 
 
 def fitting_of(shot: Shot, clip: Clip, preset: Preset) -> Fitting:
-    """How the preset that a clip came from lies in it now."""
+    """Return the present fitting of a clip's preset."""
     factor, dials = (clip.from_preset.factor, clip.from_preset.dials) if clip.from_preset else (1.0, ())
     origin = clip.clock_in(shot.span).start_frame
     per_frame = shot.fps.value / preset.fps.value

@@ -21,7 +21,7 @@ __all__ = ["fitted", "layer_of", "placed"]
 
 
 def fitted(shot: Shot, preset: Preset, span: Span | None = None) -> tuple[Shot, Fitting]:
-    """How a preset fits over a span of a shot, or over all of it, and the shot with the dials that it brings."""
+    """Return the fitting of a preset to a span of a shot, or to all of it, and the shot with its dials."""
     names, fresh = brought(shot, preset.dials)
     start = float(shot.first_frame) if span is None else span[0]
     fitting = Fitting(lens_factor(shot), TimeMap.even(start, shot.fps.value / preset.fps.value), names)
@@ -36,10 +36,10 @@ def placed(
     mounts: Mapping[str, str] | None = None,
     fitting: Fitting | None = None,
 ) -> tuple[Shot, Clip]:
-    """The shot with the dials that a preset brings, and a clip of the preset that is not in it yet: over a span, or
-    over the whole shot, its time counted from there, its rotations sized for the lens, with ids and seeds of its own.
-    key: what it remembers to have come from. mounts: what the mounts of its rig, and what they stand on, are called in
-    the shot, where they were put there. fitting: how it fits, where its dials are there already.
+    """Return the shot with the dials of a preset, and a new clip of the preset: over a span, or over the whole shot,
+    with time from its start, rotations scaled for the lens, and new ids and seeds. key: the key of its origin. mounts:
+    ids in the shot of the mounts of its rig and of their parent, if these were added. fitting: its fitting, if its
+    dials exist.
     """
     if fitting is None:
         shot, fitting = fitted(shot, preset, span)
@@ -77,9 +77,7 @@ def clock_of(shot: Shot, preset: Preset, start: float) -> Clock | None:
 def layer_of(
     shot: Shot, fitting: Fitting, layer: Layer, key: str | None, span: Span, mounts: Mapping[str, str] | None = None
 ) -> Layer:
-    """A preset's layer as it is over a span of a shot; what moves a part of the rig that is not there moves the lens
-    end.
-    """
+    """Return a preset's layer over a span of a shot; layers on missing mounts move the lens end."""
     target = (mounts or {}).get(layer.target or "", layer.target)
     target = target if any(mount.id == target for mount in shot.mounts) else None
     origin = None if key is None else LayerOrigin(preset=key, layer=layer.id, content=layer.content_print)

@@ -1,6 +1,4 @@
-"""A preset: a saved clip. Placed in a shot it becomes a clip of its own, which remembers where it came from and is
-tied to nothing.
-"""
+"""A preset: a saved clip. Placed in a shot it becomes an independent clip, which only remembers its origin."""
 
 from __future__ import annotations
 
@@ -23,7 +21,7 @@ from zittern.core.timebase import Fps
 __all__ = ["CARRIER", "PRESET_VERSION", "Preset", "PresetLine", "PresetTags", "Tag"]
 
 PRESET_VERSION: Literal[7] = 7
-# What a layer of a preset acts on that moves what the rig stands on.
+# Target of a preset's layer that moves the parent of the rig.
 CARRIER = "carrier"
 Tag = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=24)]
 PresetTags = Annotated[tuple[Tag, ...], Field(max_length=12)]
@@ -34,11 +32,10 @@ LengthS = Annotated[float, Field(gt=0.0, le=1e5)]
 class Preset(Doc):
     """Layers with an amount and a speed on top, and the dials that they read. Its frames count from 0 at its own rate.
 
-    keep_seeds: whether it keep seeds (identical motion). length_s: how long a clip of it is unless somebody
-    says; as long as the shot when missing. clock: of its motion; it begins with the clip while missing. rig: mounts
-    that come with it on wish, behind those that are there; layers name them, or CARRIER for what the rig stands on.
-    blend: the corners that its layers belong to, and the place among them.
-    Rotations are meant for a 35 mm lens on a sensor 36 mm wide.
+    keep_seeds: reuse the seeds (identical motion). length_s: default length of a clip; that of the shot when missing.
+    clock: of its motion; it starts with the clip while missing. rig: optional mounts, placed behind the existing ones;
+    layers name them, or CARRIER for the parent of the rig. blend: the corners of its layers, and the position among
+    them. Rotations are meant for a 35 mm lens on a sensor 36 mm wide.
     """
 
     schema_name: Literal["zittern.preset"] = "zittern.preset"

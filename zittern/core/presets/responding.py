@@ -12,6 +12,6 @@ __all__ = ["responding"]
 
 
 def responding(shot: Shot, source: SourceDoc, span: Span) -> SourceDoc:
-    """A source as it is placed over a span."""
+    """Return a source for a span."""
     among_cues = any(span[0] <= cue.frame < span[1] + 1.0 for cue in shot.cues)
     return source.responding() if among_cues else source

@@ -47,7 +47,7 @@ def of_layers(shot: Shot, ids: tuple[str, ...], name: str, rig: bool = False) ->
 
 
 def saved(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...], name: str, rig: bool = False) -> Preset:
-    """A preset of layers of some clips, which moves as they do, from where the first of them is heard. Amount and speed
+    """Return a preset of layers of some clips, with the same motion, from their first active frame. Amount and speed
     are the clip's when it is one, and so is the length where it has one. rig: with what holds the camera.
     """
     only = clips[0] if len(clips) == 1 else None
@@ -82,8 +82,8 @@ def saved(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...], name: 
 
 
 def _active_span(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...]) -> Span:
-    """First and last frame of what is saved: the span of a clip that has one and is saved whole, else where its
-    layers are heard.
+    """Return the first and last frame of a saved selection: the span of a clip that is saved completely, else the
+    active range of its layers.
     """
     spans = []
     for clip in clips:

@@ -1,5 +1,5 @@
-"""Looking for presets: words that people type for them beside what their cards say, and the nearest when nothing is
-found.
+"""Search for presets: additional search words besides the texts of the cards, and the nearest presets without a
+match.
 """
 
 from __future__ import annotations
@@ -49,7 +49,7 @@ _LEAST_LIKENESS = 0.6
 
 
 def text_of(key: str, preset: Preset) -> str:
-    """All that a preset is found by."""
+    """Return the searchable text of a preset."""
     return " ".join([preset.name, preset.line, *preset.tags, SEARCH_WORDS.get(key, "")]).lower()
 
 

@@ -1,4 +1,4 @@
-"""THE TABLE of presets that come with the application. Why each is as it is, and what it measures: docs/presets.md."""
+"""THE TABLE of presets that come with the application. Reasons and measurements of each: docs/presets.md."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ __all__ = ["SHIPPED", "SHIPPED_BY_KEY", "key_of"]
 _ONE = fixed(1.0)
 
 
-# As at rest at 20 %, spent at 100 %.
+# At rest at 20 %, exhausted at 100 %.
 _BREATHS_HZ = by_formula("mix(16, 41, exhaustion / 100) / 60", _ONE)
 _EXERTION = by_formula("clamp(0.15 + exhaustion / 100, 0, 1)", _ONE)
 _SPENT = by_formula("0.2 + exhaustion / 100", _ONE)
@@ -337,7 +337,7 @@ SHIPPED: tuple[Preset, ...] = tuple(map(with_body_levers, _PRESETS))
 
 
 def key_of(name: str) -> str:
-    """What a shipped preset is known by: `small-boat`."""
+    """Return the key of a shipped preset: `small-boat`."""
     return "-".join(re.findall(r"[a-z0-9]+", name.lower()))
 
 

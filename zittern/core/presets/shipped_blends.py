@@ -17,7 +17,7 @@ _MIDDLE = fixed(50.0)
 
 
 def _in(corner: str, *layers: Layer) -> tuple[Layer, ...]:
-    """Layers in a corner, with ids of their own."""
+    """Return layers in a corner, with separate ids."""
     return tuple(each.replace(id=f"{each.id}-{corner}", corner=corner) for each in layers)
 
 

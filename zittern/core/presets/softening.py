@@ -1,4 +1,4 @@
-"""Soft ends: what is placed part-way grows and fades over a few frames of its own, so that nothing pops."""
+"""Soft ends: a preset that is placed within a shot fades in and out over a few frames, so that it does not pop."""
 
 from __future__ import annotations
 
@@ -20,7 +20,7 @@ def softened(shot: Shot, clip: Clip, lane: Lane | None = None) -> Clip:
     """A clip with ramps at its ends, where it has none yet. lane: whose other clips it may overlap; there it
     cross-fades.
 
-    An end at the shot's own is left as it is, and so is the start of blows: they begin at once.
+    An end at the shot's own is unchanged, and so is the start of hits: they start abruptly.
     """
     if clip.span_frames is None or clip.ramp_in_frames or clip.ramp_out_frames:
         return clip
@@ -47,5 +47,5 @@ def _ramp_s(shot: Shot, clip: Clip) -> float:
 
 
 def _rate_hz(layer: Layer, rate: float) -> float:
-    """What is without a rate of its own (keys, formulas, takes) does not say how slow it is."""
+    """Sources without a rate (keys, formulas, takes) have an unknown speed."""
     return 0.0 if layer.source.absolute else rate

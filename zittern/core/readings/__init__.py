@@ -1,14 +1,14 @@
-"""What people read beside the numbers: how motion looks on screen. In dependency order:
+"""Readings: the appearance of motion on screen. In dependency order:
 
 flow      what people watch while it plays: streak, distance, height, speed
 framing   how the subject sits on screen
-movers    which part moves the picture, by how much
-layers    what each layer does at a frame, and when it is heard
-tagged    arrays by name and tag, made only when somebody does not have them yet
-seen      motion that somebody looks at, with what several readings need of it
-streams   THE TABLE of what is told of every frame: a row is an array, or one a part
-moments   THE TABLE of what is told at one frame, or of the whole shot
-spectrum  how much moves at which rate
+movers    picture movement by each part
+layers    motion of each layer at a frame, and its active range
+tagged    arrays by name and fingerprint, computed on demand
+seen      motion for a view, with shared intermediate results
+streams   THE TABLE of values for every frame: each row is one array, or one per part
+moments   THE TABLE of values at one frame, or of the whole shot
+spectrum  amplitude by rate
 scribble  a shot's shake as a small picture
 swatches  what presets look like
 """

@@ -1,4 +1,4 @@
-"""What people watch while a shot plays: streak, distance, height, speed."""
+"""Readings during playback: streak, distance, height, speed."""
 
 from __future__ import annotations
 
@@ -17,8 +17,8 @@ SHUTTER_SHARE = 0.5
 
 
 def flowing(shot: Shot, motion: Motion) -> Array:
-    """What people watch while it plays, at each frame of a motion: streak of the picture's centre (pixels), distance of
-    the subject (m), height of the lens (m), speed of the bare move (m/s).
+    """Return the readings during playback, at each frame of a motion: streak of the picture center (pixels), distance
+    of the subject (m), height of the lens (m), speed of the bare move (m/s).
 
     Returns
     -------
@@ -38,8 +38,8 @@ def flowing(shot: Shot, motion: Motion) -> Array:
 
 
 def _steps(values: Array, apart: BoolArray) -> tuple[Array, Array]:
-    """How far a point goes from each frame to the next, and from the one before; at the ends of the shot one is as the
-    other. apart: (F - 1,) where frames are no neighbours. (F, n) -> two (F,).
+    """Return the movement of a point from each frame to the next, and from the previous one; at the ends of the shot
+    both are equal. apart: (F - 1,) whether frames are not adjacent. (F, n) -> two (F,).
     """
     if len(values) < 2:
         return np.zeros(len(values)), np.zeros(len(values))

@@ -1,6 +1,4 @@
-"""How the subject sits on screen: how far off its place, when it leaves the picture, how late the operator
-turns.
-"""
+"""Framing of the subject: its error, when it leaves the picture, the delay of the operator."""
 
 from __future__ import annotations
 
@@ -36,9 +34,9 @@ class Turn(Doc):
 
 
 class FramingReport(Doc):
-    """Of a shot with a subject. outside: stretches [first, last] of frames in which it is not on screen.
-    reaction_frames, lag_frames: of the operator, how long until anything is done, and how late the picture is while the
-    subject goes steadily on; least_lag_frames: what that cannot go under with this anticipation.
+    """Framing of a shot with a subject. outside: ranges [first, last] of frames in which it is off screen.
+    reaction_frames, lag_frames: of the operator, time before a response, and delay of the picture for a steady subject;
+    least_lag_frames: minimum lag with this anticipation.
     """
 
     reaction_frames: float | None
@@ -52,13 +50,12 @@ class FramingReport(Doc):
 
 
 def framed(shot: Shot) -> bool:
-    """Whether anybody minds where the subject sits."""
+    """Return whether the shot has a framing target."""
     return aiming(shot) is not None or (shot.hold is not None and followable(shot, framing_of(shot)))
 
 
 def misses_px(shot: Shot, motion: Motion) -> Array:
-    """How far the subject is right of its place on screen and above it, in pixels, and whether it is on screen (1) or
-    not (0).
+    """Return the framing error of the subject, right and up, in pixels, and whether it is on screen (1) or not (0).
 
     Returns
     -------
@@ -140,6 +137,6 @@ def _peaks(frames: Array, values: Array, prominence: float) -> Array:
 
 
 def _stretches(frames: Array, inside: Array) -> list[tuple[float, float]]:
-    """Where it is not inside."""
+    """Return the ranges in which it is outside."""
     edges = np.flatnonzero(np.diff(np.concatenate(([False], inside < 0.5, [False])).astype(np.int8)))
     return [(float(frames[a]), float(frames[b - 1])) for a, b in zip(edges[::2], edges[1::2], strict=True)]

@@ -1,4 +1,4 @@
-"""What each layer does at a frame, and when it is heard."""
+"""Motion of each layer at a frame, and its active range."""
 
 from __future__ import annotations
 
@@ -27,9 +27,9 @@ _TOO_FAST = f"{{}} per frame here; above {MOST_A_FRAME:g} per frame none are gen
 
 @dataclass(frozen=True, slots=True)
 class AxisReading:
-    """An axis of a layer at a frame. moves: whether the layer does anything to it at all. measured: it has no swing to
-    set (keys, formulas, takes); `swing` is how far it goes from zero at most. unseen: it moves faster than half the
-    frame rate, so that frames cannot show how.
+    """An axis of a layer at a frame. moves: whether the layer moves it. measured: it has no adjustable swing (keys,
+    formulas, takes); `swing` is its maximum distance from zero. unseen: it moves faster than half the frame rate, so
+    that frames cannot show it.
     """
 
     axis: Axis
@@ -46,8 +46,8 @@ class AxisReading:
 
 @dataclass(frozen=True, slots=True)
 class SpanReading:
-    """When a clip or layer is heard: frames from first to last, ramps as they are. first and last are the shot's
-    where it has no span.
+    """Active range of a clip or layer: first and last frame, with unchanged ramps. They are the shot's without
+    a span.
     """
 
     first_frame: float
@@ -58,8 +58,8 @@ class SpanReading:
 
 @dataclass(frozen=True, slots=True, weakref_slot=True)
 class LayerReading:
-    """A layer's axes, when it is heard, and whether it is at all. finding: what its numbers ask for here that
-    cannot be given; nothing else of it is left out.
+    """A layer's axes, its active range, and whether it is active. finding: a setting that cannot be applied here; the
+    rest is complete.
     """
 
     layer: str
@@ -79,7 +79,7 @@ class Size:
 
 @dataclass(frozen=True, slots=True)
 class ClipReading:
-    """When a clip is heard, and how large it is on screen meanwhile, whether it counts or not."""
+    """Active range of a clip, and its size on screen in that range, also while muted."""
 
     clip: str
     span: SpanReading
@@ -88,8 +88,8 @@ class ClipReading:
 
 @dataclass(frozen=True, slots=True)
 class At:
-    """Where layers are read: a scope of one frame, focal length and distance there, and how far a unit of each axis
-    moves the picture. place: all that a layer's reading hangs on besides the layer and its clip.
+    """Context of layer readings: a scope of one frame, focal length and distance there, and the picture movement for a
+    unit of each axis. place: all inputs of a layer's reading besides the layer and its clip.
     """
 
     scope: Scope
@@ -124,15 +124,15 @@ def size_of(offsets_px: Array) -> Size:
 
 
 def clip_reading(shot: Shot, clip: Clip, size: Size | None) -> ClipReading:
-    """When a clip is heard, with its size where that was worked out."""
+    """Return the active range of a clip, with its size if that was computed."""
     return ClipReading(clip.id, _span_reading(shot, clip), size)
 
 
 def layer_reading(
     shot: Shot, at: At, clip: Clip, layer: Layer, counts: bool, given: Array | None = None
 ) -> LayerReading:
-    """A layer of a clip at a frame. counts: whether it is heard at all. The last reading of a layer that looks at
-    nothing but the frame is kept with it.
+    """Return the reading of a layer of a clip at a frame. counts: whether it is active. The last reading of a layer
+    that looks at nothing but the frame is kept with it.
 
     Parameters
     ----------

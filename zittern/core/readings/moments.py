@@ -1,4 +1,4 @@
-"""THE TABLE of what is told at one frame, or of the whole shot. The model `Readings` follows from the table."""
+"""THE TABLE of values at one frame, or of the whole shot. The model `Readings` follows from the table."""
 
 from __future__ import annotations
 
@@ -32,20 +32,19 @@ from zittern.core.units import CM_PER_M, Array
 
 __all__ = ["MOMENTS", "Moment", "MomentRow", "Readings", "read"]
 
-# Of fewer frames nothing is said of a stretch.
+# Minimum number of frames for whole-shot values.
 _LEAST_ROWS = 2
 # A margin that no picture has.
 _PAST_ALL_PX = 1e6
-# More marks than that nobody tells apart.
+# Maximum number of marks that can be distinguished.
 _MOST_CUE_PLACES = 200
 
 
 @dataclass(frozen=True)
 class Moment:
-    """A frame of a shot that somebody looks at. near: motion over neighbouring whole frames about it; whole: spread
-    over all of the shot. window: frames in view, where only these are looked for steps. loop: the stretch that what is
-    said of the whole holds for, where it is not all of the shot. passing: what takes time and nobody reads while
-    something is dragged is left out.
+    """A frame of a shot in a view. near: motion over adjacent whole frames around it; whole: spread over all of the
+    shot. window: frames in view, the range of the step marks. loop: the range for whole-shot values, if it is not all
+    of the shot. passing: omit slow values that are not shown during a drag.
     """
 
     shot: Shot
@@ -79,12 +78,12 @@ class Moment:
 
     @cached_property
     def stretch(self) -> Motion:
-        """What is said of the whole is said of this."""
+        """Return the motion for whole-shot values."""
         return self.whole if self.loop is None else self.within(*self.loop)
 
     @cached_property
     def size(self) -> Size:
-        """Of the sum, over the stretch."""
+        """Return the size of the sum over that range."""
         return size_of(picture_offsets_px(self.shot, self.stretch, self.distance_m))
 
     @cached_property
@@ -99,7 +98,7 @@ class Moment:
 
 @dataclass(frozen=True, slots=True)
 class MomentRow:
-    """name; what kind of value; what it tells, with its unit; how it is read."""
+    """name; type of value; description with its unit; the function that reads it."""
 
     name: str
     kind: Any
@@ -127,7 +126,7 @@ def _clips(at: Moment) -> tuple[ClipReading, ...]:
 
 
 def _clip_size(at: Moment, clip: Clip, per_unit: Array) -> Size | None:
-    """Of what the clip's layers give together over its own span."""
+    """Return the size of the sum of a clip's layers over its span."""
     motion = at.within(*at.shot.span_of(clip))
     given = {**motion.layers, **motion.silent}
     parts = [given[layer.id] for layer in clip.layers if layer.id in given]
@@ -147,8 +146,8 @@ def _margin_px(at: Moment) -> float | None:
 
 
 class PlateReading(Doc):
-    """A plate: how far in front of the lens it hangs at the first frame, how many pixels of the picture it moves there
-    for a centimetre of truck, how large it is in the picture (1 fills its width).
+    """A plate: its distance from the lens at the first frame, its picture movement there in pixels per centimeter of
+    truck, its size in the picture (1 fills its width).
     """
 
     plate: str
@@ -173,8 +172,8 @@ def _plates(at: Moment) -> tuple[PlateReading, ...]:
 
 
 class CornerReading(Doc):
-    """share: by so much farther out than a pinhole would show it, 0.03 for 3 %; below 0 nearer in. px: the same in
-    pixels. breath: the focal length over what it is with the focus far away.
+    """share: relative displacement by distortion, 0.03 for 3 % outwards; below 0 inwards. px: the same in pixels.
+    breath: the focal length over that with the focus far away.
     """
 
     share: float

@@ -1,7 +1,7 @@
-"""Which part of the rig, which layer moves the picture, and by how much: each alone, from one frame to the next.
+"""Picture movement by each mount and layer: each alone, from one frame to the next.
 
 For a mount: the lens as it would be had this mount alone stood still since the frame before, and where a point ahead of
-the lens, as far away as the subject, would then lie on screen. For a layer: how far its offsets take the picture's
+the lens, at the subject's distance, would then be on screen. For a layer: the movement of the picture's
 centre.
 """
 
@@ -21,7 +21,7 @@ from zittern.core.units import CM_PER_M, Array
 
 __all__ = ["HOLD_PART", "movers_px"]
 
-# Name of what the hold on the framing does, beside addresses of mounts and layers.
+# Name of the motion of the hold on the framing, besides addresses of mounts and layers.
 HOLD_PART = "hold"
 _LEAST_DEPTH_M = 1e-6
 

@@ -11,7 +11,7 @@ from zittern.core.units import Array
 __all__ = ["drawn_frames", "scribble"]
 
 _POINTS = 360
-# Further apart than this many frames, points no longer follow the motion: of a longer shot the middle is shown.
+# With larger gaps between points the line no longer follows the motion: of a longer shot the middle is shown.
 _MOST_STEP_FRAMES = 3.0
 
 

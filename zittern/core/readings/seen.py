@@ -1,5 +1,5 @@
-"""Motion that somebody looks at, with what several readings need of it, each made once and tagged by what it was
-made from.
+"""Motion for a view, with intermediate results that several readings share, each computed once and tagged by its
+inputs.
 """
 
 from __future__ import annotations
@@ -33,17 +33,19 @@ class MotionView:
 
     @cached_property
     def pose(self) -> Tagged:
-        """Of the lens, with everything. (F, 11): metres, degrees, mm, percent of the picture, distortion."""
+        """Return the pose of the lens, with all motion. (F, 11): metres, degrees, mm, percent of the picture,
+        distortion.
+        """
         return _columns(self.motion.pose)
 
     @cached_property
     def bare(self) -> Tagged:
-        """Of the move alone. (F, 11)."""
+        """Return the pose of the move alone. (F, 11)."""
         return _columns(self.motion.bare)
 
     @cached_property
     def layers(self) -> dict[str, Tagged]:
-        """What each layer gives, or would give. (F, A) by id."""
+        """Return the offsets of each layer, muted ones included. (F, A) by id."""
         return {name: tagged(values) for name, values in {**self.motion.layers, **self.motion.silent}.items()}
 
     @cached_property
@@ -72,7 +74,7 @@ class MotionView:
 
     @cached_property
     def apart_from_layers(self) -> str:
-        """What stands for all of the shot but its layers."""
+        """Return the fingerprint of the shot without its layers."""
         fields = [
             motion_text(getattr(self.shot, name))
             for name in type(self.shot).model_fields

@@ -1,4 +1,4 @@
-"""Spectrum of a layer and of the sum, as people read it: how much moves at which rate, in pixels of the picture."""
+"""Spectrum of a layer and of the sum for display: amplitude by rate, in pixels of the picture."""
 
 from __future__ import annotations
 

@@ -1,5 +1,5 @@
-"""THE TABLE of what is told of every frame. A row is an array, or one for each of several parts of a shot
-(`name:PART`); the motion packet, its description and the page's streams follow from the table.
+"""THE TABLE of values for every frame. A row is an array, or one for each of several parts of a shot (`name:PART`); the
+motion packet, its description and the page's streams follow from the table.
 """
 
 from __future__ import annotations
@@ -41,8 +41,8 @@ Parts = Mapping[str, Tagged]
 
 @dataclass(frozen=True, slots=True)
 class Stream:
-    """name; its columns with their units; what it tells; its arrays by part, (F, C) each, under an empty name where
-    there is one for the whole shot.
+    """name; its columns with their units; description; its arrays by part, (F, C) each, under an empty name for one of
+    the whole shot.
     """
 
     name: str
@@ -215,7 +215,7 @@ STREAMS: tuple[Stream, ...] = (
 
 @dataclass(frozen=True, slots=True)
 class Streamed:
-    """An array that is told, by name. values are made when first looked at. (F, columns)."""
+    """An array of a stream, by name. values are computed on first access. (F, columns)."""
 
     name: str
     columns: int
@@ -223,7 +223,7 @@ class Streamed:
 
 
 def streamed(shot: Shot, sampled: Sampled) -> Iterator[Streamed]:
-    """All arrays of a shot as it is looked at, rows in the order of `sampled.frames`."""
+    """Yield all arrays of a shot in a view, rows in the order of `sampled.frames`."""
     pieces = [MotionView(shot, motion) for motion in sampled.pieces]
     order = sampled.order
     for stream in STREAMS:

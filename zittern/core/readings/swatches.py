@@ -25,7 +25,7 @@ __all__ = ["STAND_IN", "Swatch", "corner_swatches", "rates_hz", "swatch"]
 
 # A shot with the default lens, ten seconds long, that stands still.
 STAND_IN = new_shot("Swatch")
-# Stretches of a waveform, each told by its least and its largest, and frames looked at in each.
+# Intervals of a waveform, each with minimum and maximum, and the number of frames sampled in each.
 _BUCKETS = 96
 _FRAMES_A_BUCKET = 16
 # Axes that move the picture less than this share of the one that moves it most are left out of the waveform.
@@ -35,9 +35,9 @@ _PLACES_SEED = 21
 
 @dataclass(frozen=True, slots=True)
 class Swatch:
-    """typical_px: RMS distance of the picture's center. scribble_px: (N, 3) where it takes the picture's centre, right
-    and up, and how far roll lifts the picture's right edge. waves_px: by axis, (B, 2) least and largest in stretches of
-    time, pixels as the lanes measure them.
+    """typical_px: RMS distance of the picture's center. scribble_px: (N, 3) movement of the picture center, right and
+    up, and lift of the right edge by roll. waves_px: by axis, (B, 2) minimum and maximum per time interval, pixels as
+    in the lanes.
     """
 
     typical_px: float
@@ -46,14 +46,14 @@ class Swatch:
 
 
 def swatch(shot: Shot, preset: Preset, cache: Cache | None = None) -> Swatch:
-    """What a preset does on a shot while it lasts."""
+    """Return the preview of a preset on a shot, over its duration."""
     stage = shot.replace(lanes=())
     first = None if preset.length_s is None else float(stage.first_frame)
     return _drawn(PlacePreset(preset=preset, first_frame=first).apply(stage), cache)
 
 
 def corner_swatches(shot: Shot, clip: Clip, cache: Cache | None = None) -> dict[str, Swatch]:
-    """What each corner of a clip's blend does alone, by its id; nothing for an empty one."""
+    """Return the preview of each corner of a clip's blend alone, by its id; none for an empty one."""
     if clip.blend is None:
         return {}
     out = {}
@@ -66,7 +66,7 @@ def corner_swatches(shot: Shot, clip: Clip, cache: Cache | None = None) -> dict[
 
 
 def _drawn(placed: Shot, cache: Cache | None) -> Swatch:
-    """Of a shot with one clip, while that lasts."""
+    """Return the preview of a shot with one clip, over its duration."""
     start, stop = placed.span_of(next(placed.clips()))
     start = max(start, float(placed.first_frame))
     stop = max(min(stop, float(placed.last_frame)), start)
@@ -81,7 +81,7 @@ def _drawn(placed: Shot, cache: Cache | None) -> Swatch:
 
 
 def rates_hz(preset: Preset) -> tuple[float, ...]:
-    """Where the spectra of its layers peak, rising, in Hz, as it starts."""
+    """Return the peak rates of its layers, in increasing order, in Hz, at its start."""
     placed = PlacePreset(preset=preset).apply(STAND_IN)
     scope = scope_at(placed, float(placed.first_frame))
     found = {round(float(layer.source.peak_hz(scope)[0]) * layer.speed.at(scope), 2) for _, layer in placed.layers()}

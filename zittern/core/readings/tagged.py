@@ -1,4 +1,4 @@
-"""Arrays by name and tag. A tag says what an array was made from, so that one that somebody has already is not made
+"""Arrays by name and tag. A tag identifies the inputs of an array, so that an array that the client has is not computed
 again.
 """
 
@@ -62,7 +62,7 @@ def derived(name: str, parts: Iterable[Tagged | object], make: Callable[[], Arra
 
 
 def tag_of(*parts: Tagged | object) -> str:
-    """What stands for several things together."""
+    """Return the fingerprint of several things together."""
     text = "/".join(part.tag if isinstance(part, Tagged) else repr(part) for part in parts)
     return _hash(text.encode("utf-8", "surrogatepass"))
 
@@ -75,7 +75,7 @@ class Remembered(Generic[_Thing]):
         self._known: dict[int, tuple[weakref.ref[_Thing], str]] = {}
 
     def tag(self, thing: _Thing) -> str:
-        """Of a thing: its identity first, since it is the same one most of the time."""
+        """Return the fingerprint of a thing: its identity is tested first, since it is usually the same object."""
         at = id(thing)
         found = self._known.get(at)
         if found is not None and found[0]() is thing:

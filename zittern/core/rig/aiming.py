@@ -1,8 +1,7 @@
-"""Where something has to point so that a lens on it sees a point at a place on screen: pan and tilt in closed
-form.
+"""Angles that show a point at a position on screen: pan and tilt in closed form.
 
-With the lens at b from the turning point and its ray d to the place on screen, the point lies at b + l d for some
-l, and as far away as it is:
+With the lens at b from the pivot and its ray d to the position on screen, the point is at b + l d for some
+l, and at its own distance:
 |b + l d| = |s|. Rolled about the forward axis that is v; tilt t turns it to the height of s, v_y cos t - v_z sin t =
 s_y, and pan to its heading.
 """

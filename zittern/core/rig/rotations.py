@@ -21,7 +21,7 @@ _SURELY_NEAR_DEG = 60.0
 def matrices(angles_deg: Array, out: Array | None = None) -> Array:
     """Rotations from pan, tilt, roll.
 
-    The product R_y R_x R_z written out: scipy's Rotation gives the same (a test says so) at twenty times the cost.
+    Return the product R_y R_x R_z, expanded: equal to scipy's Rotation (tested), twenty times faster.
 
     >>> matrices(np.array([[90.0, 0.0, 0.0]])).round(6)[0] @ np.array([0.0, 0.0, -1.0])  # panned to the left
     array([-1.,  0.,  0.])
@@ -45,7 +45,9 @@ def matrices(angles_deg: Array, out: Array | None = None) -> Array:
 
 
 def _sine_cosine(angles: Array) -> tuple[Array, Array]:
-    """Of angles (F,), radians; of one for all where they are the same, as roll often is. (F,) or (1,) each."""
+    """Return sine and cosine of angles (F,), radians; of a single one where they are constant, as roll often is. (F,)
+    or (1,) each.
+    """
     one = angles[:1] if np.all(angles == angles[:1]) else angles
     return np.sin(one), np.cos(one)
 
@@ -164,7 +166,7 @@ def continuous(rotation: Array, start_deg: Array | None = None) -> Array:
 
 
 def _other_family(angles_deg: Array) -> Array:
-    """The same rotations written as (p + 180, 180 - t, r + 180)."""
+    """Return the same rotations written as (p + 180, 180 - t, r + 180)."""
     return np.stack([angles_deg[:, 0] + 180.0, 180.0 - angles_deg[:, 1], angles_deg[:, 2] + 180.0], axis=1)
 
 

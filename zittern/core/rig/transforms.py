@@ -75,7 +75,7 @@ def offset_transforms(offsets: Array) -> Array:
 
 
 def product(tf_a_b: Array, tf_b_c: Array) -> Array:
-    """Poses one after another, tf_a_c. One that is the same in all frames (broadcast) is looked at once.
+    """Poses one after another, tf_a_c. A constant (broadcast) one is tested once.
 
     Parameters
     ----------

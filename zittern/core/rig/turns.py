@@ -76,8 +76,8 @@ def vectors(rotation: Array) -> Array:
 
 
 def between(start: Array, stop: Array) -> Array:
-    """The shortest turns that lead from rotations to others, in the frames of the first: `vectors` of their quotients,
-    of which only what is needed is worked out.
+    """Return the shortest rotations from rotations to others, in the frames of the first: `vectors` of their quotients,
+    with only the required entries.
 
     Parameters
     ----------

@@ -1,4 +1,4 @@
-"""Many short vectors at once."""
+"""Fast operations on many short vectors."""
 
 from __future__ import annotations
 

@@ -1,5 +1,5 @@
-"""What a request may cost. Long work asks between its parts whether it may go on; whoever sets a limit hears which part
-was too dear, and what to lower.
+"""Limits of time and memory for one request. Background jobs check between parts whether they may continue; the error
+names the part that was too slow, and what to reduce.
 
 Time is the working thread's own, so that a busy machine refuses nothing; memory is estimated from the sizes of arrays
 before they are made.
@@ -20,8 +20,8 @@ _BYTES_A_MB = 2**20
 
 
 class Budget:
-    """cpu_s: seconds of the processor; most_bytes: of arrays that are held at once. `gone` is set from outside when
-    nobody waits any more.
+    """cpu_s: processor time in seconds; most_bytes: total size of arrays in memory. `gone` is set from outside when the
+    client has closed the request.
     """
 
     def __init__(self, cpu_s: float, most_bytes: int) -> None:
@@ -54,7 +54,7 @@ class Budget:
 
     @contextmanager
     def doing(self, what: Callable[[], str], advice: str) -> Iterator[None]:
-        """Names what is worked out in here."""
+        """Set the name of the work inside."""
         self._doing.append((what, advice))
         try:
             yield
@@ -77,21 +77,21 @@ def on_budget(budget: Budget) -> Iterator[Budget]:
 
 
 def check() -> None:
-    """Whether work may go on. Raises Gone or TooDear."""
+    """Check whether work may continue. Raises Gone or TooDear."""
     budget = _asked.get()
     if budget is not _NONE:
         budget.check()
 
 
 def needs(size_bytes: float, what: str, advice: str) -> None:
-    """Whether there may be so much memory. Raises TooDear."""
+    """Check whether this amount of memory is available. Raises TooDear."""
     _asked.get().needs(size_bytes, what, advice)
 
 
 @contextmanager
 def doing(what: Callable[[], str], advice: str) -> Iterator[None]:
-    """Tells what is worked out in here, for what `check` says; asked only then: what things are called is no part of
-    what they do.
+    """Set the name of the work inside, for the message of `check`; evaluated only then: names are not part of the
+    result.
     """
     budget = _asked.get()
     if budget is _NONE:

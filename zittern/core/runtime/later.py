@@ -1,5 +1,5 @@
-"""Parts of scipy, which take up to half a second to import and which few commands need: imported when first asked for,
-by one thread at a time. (Threads that import parts of one package at once may be handed half of it.)
+"""Parts of scipy that take up to half a second to import and that few commands need: imported on first use, by one
+thread at a time. (Threads that import parts of one package in parallel may see an incomplete module.)
 """
 
 from __future__ import annotations

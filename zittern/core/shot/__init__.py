@@ -16,7 +16,7 @@ pad       positions among corners and the weight of each corner
 clips     a stretch of time that holds layers
 lanes     clips along time
 variants  alternatives of all that makes motion
-meant     what checks found that is meant so
+meant     ignored findings
 plates    pictures hung in depth
 glass     distortion and breathing of the lens
 forms     THE TABLES of the fields that forms show

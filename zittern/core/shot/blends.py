@@ -15,7 +15,7 @@ __all__ = ["Blend", "Corner"]
 
 
 class Corner(Doc):
-    """What stands in a corner of the pad: the layers of the clip that name it."""
+    """A corner of the pad: the layers of the clip that name it."""
 
     still: ClassVar[frozenset[str]] = frozenset({"name"})
 
@@ -24,9 +24,9 @@ class Corner(Doc):
 
 
 class Blend(Doc):
-    """method: *mix* adds what the corners give, each by its weight; *morph* blends the numbers of layers that are
-    alike, so that one walker lies between two, and mixes the rest. across_percent, up_percent: the place, from the left
-    and lower edge of the pad; with two corners only the first counts.
+    """method: *mix* is the weighted sum of the corners; *morph* interpolates the numbers of similar layers, so that one
+    walker is interpolated between two, and mixes the rest. across_percent, up_percent: the position, from the left and
+    lower edge of the pad; with two corners only the first is used.
     """
 
     method: Literal["mix", "morph"] = "mix"
@@ -42,5 +42,5 @@ class Blend(Doc):
         return self
 
     def index_of(self, corner: str | None) -> int | None:
-        """Which corner an id names; none for a layer of no corner."""
+        """Return the index of the corner with an id; None for a layer without a corner."""
         return next((n for n, each in enumerate(self.corners) if each.id == corner), None)

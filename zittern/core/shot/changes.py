@@ -1,4 +1,4 @@
-"""What differs between two documents of a shot, part by part: so much is said to somebody who has the first of them."""
+"""Differences between two documents of a shot, part by part, for a client that has the first of them."""
 
 from __future__ import annotations
 
@@ -12,17 +12,17 @@ from zittern.core.shot.shot import Shot
 
 __all__ = ["SAME", "changes"]
 
-# In place of a part that is as it was: its key, under this name.
+# Represents an unchanged part: its key, under this name.
 SAME = "same"
 _T = TypeVar("_T", bound=Doc)
-# Lists of parts, and the field that tells one part from another.
+# Lists of parts, and the field that identifies a part.
 _LISTS = {"mounts": "id", "dials": "name", "cues": "id", "variants": "id"}
 
 
 def changes(before: Shot, after: Shot) -> dict[str, object]:
-    """Fields of the shot that differ. Of lists each part is there whole, or as `{"same": KEY}` where the document
-    before has it, wherever it stood; lanes and clips that differ are told field by field, with their own parts in the
-    same way.
+    """Fields of the shot that differ. Lists contain each part completely, or as `{"same": KEY}` where the earlier
+    document has it, at any position; lanes and clips that differ are described field by field, with their own parts in
+    the same way.
     """
     out: dict[str, object] = {}
     for name in type(after).model_fields:

@@ -20,9 +20,9 @@ __all__ = ["Clip", "Clock"]
 
 
 class Clock(Doc):
-    """Where a clip's content lies in the shot, whatever of it the bar shows: phases count from `start_frame`, loops and
-    progress reach to `end_frame` (the bar's own end when missing). later_frames: how far behind the shot's its time is,
-    as `t` and `f` in its formulas. backwards: phases run back from `start_frame`, which is then the later one, to
+    """Time of a clip's content in the shot, independent of the bar: phases start at `start_frame`, loops and progress
+    extend to `end_frame` (by default the end of the bar). later_frames: delay of its time relative to the shot's, as
+    `t` and `f` in its formulas. backwards: phases run backwards from `start_frame`, which is then the later one, to
     `end_frame`.
     """
 
@@ -58,8 +58,8 @@ class Clip(Spanned):
         return self.clock if self.clock.end_frame is not None else self.clock.replace(end_frame=last)
 
     def extent_in(self, shot_span: Span) -> tuple[float, float, float]:
-        """Start and end of its content in a shot of a span, and how far its time is behind the shot's. As
-        `clock_in`, without a document: there are many.
+        """Return start and end of its content in a shot with a span, and the delay of its time. As `clock_in`, without
+        a document: there are many.
         """
         first, last = self.span_frames or shot_span
         if self.clock is None:
@@ -69,7 +69,7 @@ class Clip(Spanned):
 
     @property
     def backwards(self) -> bool:
-        """Whether what runs by phase runs back."""
+        """Return whether motion by phase runs backwards."""
         return self.clock is not None and self.clock.backwards
 
     def clocked(self, scope: Scope, layer: Layer | None = None) -> Scope:

@@ -26,8 +26,8 @@ Place = tuple[_Metres, _Metres, _Metres]
 
 
 class CueIn(Doc):
-    """A cue that has no id yet. frame: fractional ones too, and such as lie outside of the shot. place_m: metres in
-    the world; on: instead of a place what it happens at, wherever that is at the cue's frame.
+    """A cue without an id. frame: may be fractional, and outside the shot. place_m: meters in the world; on: instead of
+    a position a target, whose position at the cue's frame is used.
     """
 
     still: ClassVar[frozenset[str]] = frozenset({"name"})
@@ -50,19 +50,19 @@ class CueIn(Doc):
 
     @property
     def placed(self) -> bool:
-        """Whether it is anywhere."""
+        """Return whether it has a position."""
         return self.place_m is not None or self.on is not None
 
     @property
     def keys(self) -> int:
-        """How many keys the path of what it happens at has."""
+        """Return the number of keys of its target's path."""
         if self.on is None:
             return 0
         curves = [number.curve for part in simple(self.on) for number in numbers_in(part)]
         return sum(len(curve.keys) for curve in curves if curve is not None)
 
     def called(self, id_: str) -> Cue:
-        """The same as a cue of its own."""
+        """Return the cue with an id."""
         return Cue(id=id_, frame=self.frame, name=self.name, strength=self.strength, place_m=self.place_m, on=self.on)
 
 

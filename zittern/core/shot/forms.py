@@ -143,7 +143,7 @@ def _springs(field: str, said: str, stop: Look) -> tuple[Look, ...]:
 
 
 def _hand(field: str, of: str) -> tuple[Look, ...]:
-    """How the operator turns one axis, shown where that is done."""
+    """Return the fields of the operator for one axis, shown where the axis is."""
     only = (field, True)
     near = f"Of the {of}: nothing is done while it is that near"
     return (
@@ -297,14 +297,14 @@ def _paces() -> tuple[FieldLook, ...]:
 LAYER: tuple[FieldLook, ...] = (*described(Layer, _LAYER), *_swings(), *_paces())
 CLIP: tuple[FieldLook, ...] = described(Clip, _CLIP)
 BLEND: tuple[FieldLook, ...] = described(Blend, _BLEND)
-# Where the corners of a pad lie, by how many there are: percent from its left and lower edge.
+# Positions of the corners of a pad, by their number: percent from its left and lower edge.
 PADS: dict[int, tuple[tuple[float, float], ...]] = {
     count: tuple((float(x), float(y)) for x, y in (100.0 * corners(count)).round(6))
     for count in range(FEWEST_CORNERS, MOST_CORNERS + 1)
 }
 # In the order of the columns of poses: where a mount is and how it stands, then the lens.
 MOVE: tuple[FieldLook, ...] = (*described(Mount, _PLACE), *described(Shot, _LENS))
-# What else a mount has: its own fields, then those of what may be on it.
+# Other fields of a mount: its own, then those of its optional parts.
 PLATE: tuple[FieldLook, ...] = described(Plate, _PLATE)
 MOUNT: tuple[FieldLook, ...] = described(Mount, _MOUNT)
 GIVE: tuple[FieldLook, ...] = described(Give, _GIVE)
@@ -320,7 +320,7 @@ PLACES: dict[str, tuple[float, float]] = {
     "lower right": (200.0 / 3.0, 100.0 / 3.0),
 }  # fmt: skip
 
-# How people have keys run on; free handles come of dragging them.
+# Interpolations in menus; free handles result from dragging.
 RUNS_ON: tuple[Interp, ...] = ("smooth", "linear", "hold")
 # Sizes of pictures that are often asked for, in pixels.
 PICTURES: tuple[Picture, ...] = tuple(
@@ -329,5 +329,5 @@ PICTURES: tuple[Picture, ...] = tuple(
 )
 # Focal lengths that lenses are made in.
 LENSES_MM = (12, 15, 18, 24, 35, 50, 85, 135)
-# How large a subject stands on screen, as a share of its height.
+# Height of a subject in the picture, as a share of the picture height.
 FRAMINGS = {"wide": 0.33, "full shot": 0.75, "close-up": 1.8}

@@ -17,8 +17,8 @@ _Damping = Annotated[float, Field(ge=0.02, le=5.0)]
 
 
 class Give(Doc):
-    """shift, turn: whether it gives in translation and in rotation. _hz: natural frequency; _damping: ratio to critical
-    damping. stop: how far it can go, reached smoothly. weight: how much of the give counts.
+    """shift, turn: translation and rotation springs. _hz: natural frequency; _damping: ratio to critical damping. stop:
+    maximum deflection, reached smoothly. weight: weight of the deflection.
     """
 
     shift: bool = True

@@ -1,4 +1,4 @@
-"""What the glass of a lens does to the picture: it bends it, and breathes."""
+"""Effects of a lens on the picture: distortion and breathing."""
 
 from __future__ import annotations
 
@@ -36,7 +36,7 @@ class Glass(Doc):
         return np.stack([self.k1.sample(scope), self.k2.sample(scope)], axis=1)
 
     def breath(self, scope: Scope) -> Array:
-        """How many times as long the focal length is as with the focus far away.
+        """Return the ratio of the focal length to that with the focus far away.
 
         Returns
         -------

@@ -13,7 +13,7 @@ _STEM_LENGTH = 32
 
 
 def free_name(wanted: str, taken: Container[str], mark: str = "-") -> str:
-    """What is wanted, or where it is taken the same with the lowest number behind it: `arm`, `arm-2`, `arm-3`.
+    """Return a name, with the lowest free number appended where it is taken: `arm`, `arm-2`, `arm-3`.
 
     >>> free_name("arm", {"arm", "arm-2"})
     'arm-3'
@@ -36,12 +36,12 @@ def ids_of(shot: Shot) -> frozenset[str]:
 
 
 def names_in(shot: Shot) -> set[str]:
-    """The same without what they are."""
+    """Return the names without their kinds."""
     return {each.partition(":")[2] for each in ids_of(shot)}
 
 
 def take_id(stem: str, taken: set[str]) -> str:
-    """The same of a set of ids, which then has it too."""
+    """Return a free id for a set of ids, and add it to the set."""
     free = counted_on(stem, taken)
     taken.add(free)
     return free

@@ -16,8 +16,8 @@ __all__ = ["Lane", "lanes_with"]
 
 
 class Lane(Doc):
-    """Clips in the order in which they were put there; their spans say when each is heard. fade: how those that
-    overlap go over into each other.
+    """Clips in the order of their placement; their spans are their active ranges. fade: the kind of cross-fade of
+    overlapping clips.
     """
 
     id: Id
@@ -27,7 +27,7 @@ class Lane(Doc):
 
     @classmethod
     def of(cls, clip: Clip) -> Lane:
-        """A lane with one clip, called as it is."""
+        """Return a lane with one clip, with the same name."""
         return cls(id=clip.id, name=clip.name, clips=(clip,))
 
 

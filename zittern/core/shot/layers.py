@@ -1,4 +1,4 @@
-"""A layer: one source of motion, how much of it each axis gets, and when."""
+"""A layer: one source of motion, its strength on each axis, and its time range."""
 
 from __future__ import annotations
 
@@ -30,7 +30,7 @@ _ROUNDING_FRAMES = 1e-6
 
 
 class AxisSetting(Doc):
-    """What one axis gets from the layer's source.
+    """Settings of one axis for the layer's source.
 
     swing: twice the RMS, in the axis' unit (deg, cm, %). pace: multiple of the source's rate. seed: random start of
     this axis alone. linked_to: moves as another axis does, on purpose.
@@ -47,7 +47,7 @@ class AxisSetting(Doc):
 
     @property
     def moves(self) -> bool:
-        """Whether the axis gets anything at all."""
+        """Return whether the axis has any motion."""
         return self.on and not self.swing.nothing
 
 
@@ -91,7 +91,7 @@ class AxisBoard(Doc):
 
 
 class Spanned(Doc):
-    """What has a stretch of time with ramps. Frames of the shot; a missing span means all of it."""
+    """A part with a span and ramps. Frames of the shot; a missing span means all of it."""
 
     span_frames: Annotated[Span | None, SPAN] = None
     ramp_in_frames: Annotated[float, RAMP_IN] = Field(default=0.0, ge=0.0, le=1e6)
@@ -100,7 +100,7 @@ class Spanned(Doc):
 
     @property
     def ends(self) -> tuple[Span | None, float, float, RampShape]:
-        """All that its ramps depend on, as `envelope.ramp` takes it."""
+        """Return the inputs of its ramps, as arguments of `envelope.ramp`."""
         return self.span_frames, self.ramp_in_frames, self.ramp_out_frames, self.ramp_shape
 
     @model_validator(mode="after")
@@ -121,11 +121,11 @@ class Spanned(Doc):
 class Layer(Spanned):
     """value on an axis = swing / 2 x weight(t) x ramp(t) x source(phase(t)), with a source of unit RMS.
 
-    target: the mount it shakes; missing means the lens end. steady: pan and tilt scaled by reference focal / focal(t);
-    steady_roll: roll too, though no lens changes its size. lever_m: distance from the lens back and down to the pivot
-    that rotations turn about, so that they also move the lens.
-    phase_offset: added to what its source counts: cycles, steps of a gait, meters of a road.
-    from_preset: what it was placed from. corner: of its clip's blend that it belongs to; missing, it counts everywhere.
+    target: the mount that it moves; by default the lens end. steady: pan and tilt scaled by reference focal / focal(t);
+    steady_roll: roll too, although a zoom does not change its size. lever_m: distance from the lens back and down to
+    the pivot of rotations, so that they also move the lens. phase_offset: added to the phase of its source: cycles,
+    steps of a gait, meters of a road. from_preset: its origin. corner: its corner in the clip's blend; without one it
+    is active at every position.
     """
 
     still: ClassVar[frozenset[str]] = frozenset(

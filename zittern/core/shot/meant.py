@@ -1,4 +1,4 @@
-"""What a check found and somebody means so."""
+"""Ignored findings."""
 
 from __future__ import annotations
 
@@ -14,7 +14,7 @@ MOST_MEANT = 500
 
 
 class MeantSo(Doc):
-    """A finding by its check and the address it is about; told again when its amount has grown by a quarter."""
+    """An ignored finding, by its check and address; reported again when its amount has grown by a quarter."""
 
     still: ClassVar[frozenset[str]] = frozenset({"check", "at", "amount"})
 

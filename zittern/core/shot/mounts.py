@@ -17,7 +17,7 @@ from zittern.core.shot.rides import Ride
 
 __all__ = ["KINDS", "MOVE_FIELDS", "Mount", "MountKind", "MoveField"]
 
-# What a part of a rig is: it says how it is drawn and what it is usually for, not how it moves.
+# Kind of a mount: its drawing and usual purpose; it does not affect motion.
 MountKind = Literal["free", "ground", "arm", "head", "hands", "lens"]
 KINDS: tuple[MountKind, ...] = get_args(MountKind)
 
@@ -45,12 +45,12 @@ class Mount(Posed):
 
     @cached_property
     def rigid(self) -> bool:
-        """Whether its pose is the same at all frames."""
+        """Return whether its pose is constant."""
         return all(getattr(self, field).constant is not None for field in (*MOVE_FIELDS, "length_m"))
 
     @property
     def only_turns(self) -> bool:
-        """Whether what hangs on it stays where it is, whatever its angles."""
+        """Return whether its child keeps its position for any angles."""
         return self._turns_in_place and all(getattr(self, field).constant == 0.0 for field in MOVE_FIELDS[:3])
 
     @property
@@ -59,7 +59,7 @@ class Mount(Posed):
 
     @property
     def unturned(self) -> Mount:
-        """The same without its angles, where they do not move what hangs on it."""
+        """Return the mount without its angles, where they do not move its child."""
         return self._level if self._turns_in_place else self
 
     @cached_property
@@ -68,12 +68,12 @@ class Mount(Posed):
 
     @cached_property
     def posture(self) -> tuple[object, ...]:
-        """What its keyed pose in its parent is computed from."""
+        """Return the inputs of its keyed pose in its parent."""
         return (*(getattr(self, field) for field in MOVE_FIELDS), self.pivot_m, self.length_m)
 
     @property
     def bare(self) -> Mount:
-        """The same without operator and give: what its keyed pose is made from."""
+        """Return the mount without operator and springs: the inputs of its keyed pose."""
         return self if self.operator is None and self.give is None else self._stiff
 
     @cached_property

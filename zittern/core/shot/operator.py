@@ -14,7 +14,7 @@ from zittern.core.shot.targets import Follows
 
 __all__ = ["HoldFraming", "Operator"]
 
-# A place may lie outside of the picture: the subject is then led out of it, or held there.
+# The framing target may be outside the picture: the subject is then led out of it, or held there.
 _Place = Annotated[Param, bounded(-50.0, 150.0)]
 _Hertz = Annotated[float, Field(ge=0.05, le=10_000.0)]
 _Damping = Annotated[float, Field(ge=0.1, le=5.0)]
@@ -23,11 +23,9 @@ _Seconds = Annotated[float, Field(ge=0.0, le=3.0)]
 
 
 class Operator(Follows):
-    """across_percent, up_percent: where the subject should sit, from the picture's left and lower edge; outside too.
-    reaction_s: so late the operator sees what happens; anticipation_s: so far ahead along the subject's path. _hz,
-    _damping: how quickly and how firmly the camera is turned. _slack_percent: how far off its place the subject may
-    be, of the picture's width or height, before anything is done. mode: instead of the keyed pan and tilt, or on top
-    of them.
+    """across_percent, up_percent: framing target of the subject, from the picture's left and lower edge; may be
+    outside. reaction_s: delay of perception; anticipation_s: look ahead along the subject's path. _hz, _damping: speed
+    and damping of the response. _slack_percent: framing error that stays uncorrected, of the picture's width or height.
     """
 
     mode: Literal["replace", "add"] = "replace"
@@ -47,19 +45,17 @@ class Operator(Follows):
 
     @property
     def steady_lag_s(self) -> float:
-        """How late the pan is while the subject goes on at constant speed: reaction + 2 damping / (2 pi f) -
-        anticipation.
-        """
+        """Return the lag of the pan for a subject at constant speed: reaction + 2 damping / (2 pi f) - anticipation."""
         return self.reaction_s + self.pan_damping / (math.pi * self.pan_hz) - self.anticipation_s
 
     @property
     def least_lag_s(self) -> float:
-        """What `steady_lag_s` can come to at least, with this anticipation: reaction and the camera's own lag gone."""
+        """Return the minimum of `steady_lag_s` with this anticipation: without reaction and response lag."""
         return -self.anticipation_s
 
     def lagging(self, lag_s: float) -> Operator | None:
-        """The same person, so late: reaction and the camera's own lag (2 damping / omega) are stretched alike, of the
-        tilt as of the pan, and anticipation stays. None where that cannot be.
+        """Return the same operator with another lag: reaction and response lag (2 damping / omega) are scaled equally,
+        for tilt as for pan, and anticipation stays. None where that cannot be.
         """
         own_s = self.pan_damping / (math.pi * self.pan_hz)
         times = (lag_s + self.anticipation_s) / (self.reaction_s + own_s)
@@ -77,8 +73,8 @@ class Operator(Follows):
 
 
 class HoldFraming(Follows):
-    """Takes away the drift of what is followed from its place on screen where it is slower than `below_hz`, and leaves
-    the shake above. What and where are the operator's where there is one.
+    """Remove the drift of a target from its framing position below `below_hz`, and keep the shake above. What and where
+    are the operator's where there is one.
     """
 
     below_hz: float = Field(default=0.4, ge=0.02, le=5.0)

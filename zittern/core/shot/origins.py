@@ -1,5 +1,5 @@
-"""Where clips and layers came from: the preset they were placed from. Nothing but the memory of it; what they hold
-is their own.
+"""Origins of clips and layers: the preset that they were placed from. Nothing but the memory of it; what they hold is
+their own.
 """
 
 from __future__ import annotations
@@ -13,7 +13,7 @@ from zittern.core.shot.dials import DialName
 
 __all__ = ["BroughtDial", "ClipOrigin", "LayerOrigin", "PresetKey"]
 
-# What a preset is known by: that of a shipped one follows from its name, one of the user's begins with `own-`.
+# Key of a preset: that of a shipped one follows from its name, that of a custom one starts with `own-`.
 PresetKey = Annotated[str, StringConstraints(pattern=r"^[a-z0-9][a-z0-9-]{0,63}$")]
 
 

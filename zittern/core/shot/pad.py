@@ -1,8 +1,8 @@
-"""A place among corners, and how much each corner counts there.
+"""A position among corners, and the weight of each corner.
 
-Two corners lie on a line, more on a regular polygon (four on the corners of the pad itself). Shares are mean value
+Two corners are on a line, more on a regular polygon (four on the corners of the pad itself). Shares are mean value
 coordinates (Floater 2003, "Mean value coordinates"): 1 at a corner and 0 at the others, linear along the edges, smooth
-inside. What lies outside counts as the nearest point of the edge.
+inside. Positions outside are clamped to the nearest point of the edge.
 """
 
 from __future__ import annotations
@@ -19,7 +19,7 @@ _ON_EDGE = 1e-9
 
 
 def corners(count: int) -> Array:
-    """Where so many corners lie on the pad, counter-clockwise; 0..1 from its left and lower edge.
+    """Return the positions of corners on the pad, counter-clockwise; 0..1 from its left and lower edge.
 
     Returns
     -------
@@ -34,7 +34,7 @@ def corners(count: int) -> Array:
 
 
 def shares(count: int, place: Array) -> Array:
-    """How much each corner has of places on the pad: not negative, 1 together.
+    """Return the share of each corner at positions on the pad: not negative, sum 1.
 
     >>> shares(2, np.array([[0.25, 0.0]]))
     array([[0.75, 0.25]])
@@ -89,7 +89,7 @@ def _mean_values(at: Array, place: Array) -> Array:
 
 
 def _on_edges(at: Array, place: Array) -> tuple[Array, Array]:
-    """How far along every edge its nearest point is, and how far away. (F, N), (F, N)."""
+    """Return the position of the nearest point along every edge, and its distance. (F, N), (F, N)."""
     edge = np.roll(at, -1, axis=0) - at
     along = np.clip(np.sum((place[:, None] - at) * edge, axis=2) / np.sum(edge * edge, axis=1), 0.0, 1.0)
     nearest = at + along[:, :, None] * edge

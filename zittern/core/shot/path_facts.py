@@ -1,4 +1,4 @@
-"""Names of the facts of the path, with a line for people. How they are worked out: `motion.facts`."""
+"""Names of the facts of the path, with a line for people. Computed in `motion.facts`."""
 
 from __future__ import annotations
 

@@ -18,7 +18,7 @@ __all__ = ["MASK_CELLS", "MOST_PLATES", "Digest", "Opaque", "Plate", "SidePx", "
 
 MOST_PLATES = 100
 MOST_SIDE_PX = 16_384
-# What a picture covers is known in so many cells across and up.
+# Coverage of an image is stored in this many cells per side.
 MASK_CELLS = 64
 Digest = Annotated[str, StringConstraints(pattern=r"^[0-9a-f]{64}$")]
 SidePx = Annotated[int, Field(ge=1, le=MOST_SIDE_PX)]
@@ -28,11 +28,10 @@ Opaque = Annotated[str, Field(max_length=1000)]
 class Plate(Posed):
     """A picture on a surface that faces along its own +Z, its middle at its place; metres and degrees in the world.
 
-    picture: digest of its content. width_px, height_px: of the picture. width_m: along the surface, the height follows
-    from the picture's shape. shape: flat, or part of a cylinder (about its own up) or of a sphere, hollow towards +Z;
-    bend_deg: the angle that its width takes of it. edges: bare, or gone on with by a mirrored or stretched strip of
-    edge_percent of the size at each side. counts: whether it has to fill the frame. opaque: which of 64 × 64 cells
-    (rows from above) cover, as bits in base64; all of them when left out.
+    picture: digest of its content. width_px, height_px: of the image. width_m: along the surface; the height follows
+    from the aspect ratio. shape: flat, or part of a cylinder (about its own up) or of a sphere, concave towards +Z;
+    bend_deg: the arc covered by its width. edges: bare, or extended by a mirrored or clamped strip of edge_percent of
+    the size per side. counts: whether it must fill the frame; by default the rearmost one.
     """
 
     still: ClassVar[frozenset[str]] = frozenset({"id", "name"})
@@ -68,13 +67,13 @@ class Plate(Posed):
 
     @property
     def reach_m(self) -> tuple[float, float]:
-        """How far it goes from its middle, to each side and up and down, what its edges are gone on with included."""
+        """Return its extent from its center, to each side and up and down, with the extension of its edges."""
         more = 1.0 if self.edges == "bare" else 1.0 + self.edge_percent / 50.0
         return 0.5 * self.width_m * more, 0.5 * self.height_m * more
 
     @cached_property
     def mask(self) -> BoolArray | None:
-        """Which cells cover, (64, 64), rows from above; nothing where all do."""
+        """Return the opaque cells, (64, 64), rows from the top; None if all are."""
         if self.opaque is None:
             return None
         bits = np.unpackbits(np.frombuffer(base64.b64decode(self.opaque), dtype=np.uint8))

@@ -1,4 +1,4 @@
-"""What has a place and angles that may be keyed."""
+"""A part with a position and angles that may be keyed."""
 
 from __future__ import annotations
 
@@ -31,7 +31,7 @@ _Degrees = Annotated[Param, bounded(-1e6, 1e6)]
 
 
 class Posed(Doc):
-    """Place in metres, angles in degrees, in the frame of whoever has it."""
+    """Position in meters, angles in degrees, in the frame of its parent."""
 
     x_m: _Metres = fixed(0.0)
     y_m: _Metres = fixed(0.0)

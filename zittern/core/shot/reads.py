@@ -1,4 +1,4 @@
-"""What documents read by name: dials, and facts of the path; and whether each of them may."""
+"""Names that documents read: dials and path attributes; and whether each is allowed."""
 
 from __future__ import annotations
 
@@ -30,7 +30,7 @@ def reads_of(doc: Doc) -> frozenset[str]:
 
 
 def looks_at_frames_only(doc: Doc) -> bool:
-    """Whether a document depends on nothing but frames: on no name, span, clock or axis. Kept with it."""
+    """Return whether a document depends only on frames: on no name, span, clock or axis. Kept with it."""
     known: bool | None = doc.__dict__.get("_frames_only")
     if known is None:
         known = doc.__dict__["_frames_only"] = not (reads_of(doc) or spanned(doc) or by_axis(doc))
@@ -38,17 +38,17 @@ def looks_at_frames_only(doc: Doc) -> bool:
 
 
 def spanned(doc: Doc) -> bool:
-    """Whether a document's numbers depend on the span and the clock they lie in."""
+    """Return whether a document's numbers depend on their span and clock."""
     return _any_number(doc, "spanned")
 
 
 def by_axis(doc: Doc) -> bool:
-    """Whether a document's numbers differ by the axis that they are for."""
+    """Return whether a document's numbers differ by axis."""
     return _any_number(doc, "by_axis")
 
 
 def _any_number(doc: Doc, what: Literal["spanned", "by_axis"]) -> bool:
-    """Whether a property holds for any number of a document. Kept with each of its parts."""
+    """Return whether any number of a document has a property. Kept with each of its parts."""
     if isinstance(doc, Number):
         return doc.spanned if what == "spanned" else doc.by_axis
     known: bool | None = doc.__dict__.get(f"_{what}")
@@ -69,8 +69,8 @@ def numbers_in(doc: Doc) -> Iterator[Number]:
 def check_reads(
     dials: Sequence[Dial], path: Sequence[Doc], others: Sequence[Doc], facts: frozenset[str], whole: str = "the shot"
 ) -> None:
-    """Raises ValueError when something reads what is not there or what is made of it. path: what the facts of the path
-    are made of. whole: what it is called that has them all.
+    """Raises ValueError for a missing name or a circular reference. path: inputs of the path attributes. whole: title
+    of the document.
     """
     names = {dial.name for dial in dials}
     _no_circle(dials)

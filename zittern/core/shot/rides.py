@@ -16,9 +16,8 @@ _Share = Annotated[Param, bounded(0.0, 1.0)]
 
 
 class Ride(Posed):
-    """The path of an object in the world (metres, degrees), and how much of its motion carries the mount: of where it
-    goes, and of how it turns. Only what happens while a weight is on counts, so that it comes on and goes off without a
-    jump.
+    """The path of an object in the world (meters, degrees), and the shares of its translation and rotation that carry
+    the mount. Only what happens while a weight is on counts, so that it comes on and goes off without a jump.
     """
 
     still: ClassVar[frozenset[str]] = frozenset({"object"})

@@ -14,7 +14,7 @@ _START = 61
 
 
 def drawn(shot: Shot, count: int) -> tuple[Shot, tuple[int, ...]]:
-    """So many seeds that no layer of the shot has, and the shot that remembers having drawn them."""
+    """Return seeds that no layer of the shot has, and the shot with the number of seeds drawn."""
     taken = {layer.seed for _, layer in shot.layers()}
     seeds: list[int] = []
     number = shot.seeds_drawn
@@ -28,6 +28,6 @@ def drawn(shot: Shot, count: int) -> tuple[Shot, tuple[int, ...]]:
 
 
 def reseeded(layer: Layer, seed: int) -> Layer:
-    """A layer with another seed, which also says where in its cycle a periodic source begins."""
+    """Return a layer with another seed, which also sets the start phase of a periodic source."""
     cycles = streams.mix(seed, _START) / 2.0**64
     return layer.replace(seed=seed, source=layer.source.started(cycles))

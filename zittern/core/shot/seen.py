@@ -1,4 +1,4 @@
-"""A shot seen through one of its variants: that one stands in the document, the others are put aside. Commands and
+"""A shot through one of its variants: that one is active in the document, the others are stored. Commands and
 evaluation know only what stands there.
 """
 
@@ -28,7 +28,7 @@ __all__ = [
     "with_mounts",
 ]
 
-# Where a shot remembers how it is seen through its other variants.
+# Cache of a shot through its other variants.
 _SEEN = "_seen"
 
 
@@ -42,7 +42,7 @@ def variant_of(shot: Shot, wanted: str) -> Variant:
 
 
 def through_variant(shot: Shot, wanted: str) -> Shot:
-    """The shot through a variant, by id or name. It is worked out once. Raises NotFound, and DocumentError where what
+    """The shot through a variant, by id or name. The result is cached. Raises NotFound, and DocumentError where what
     was put aside does not fit the shot.
     """
     variant = variant_of(shot, wanted)
@@ -63,7 +63,7 @@ def checked(shot: Shot) -> Shot:
 
 
 def as_stored(shot: Shot) -> Shot:
-    """The shot as it is stored: through its main variant."""
+    """Return the shot as it is stored: through its main variant."""
     return through_variant(shot, shot.main)
 
 
@@ -100,7 +100,7 @@ def _swapped(shot: Shot, variant: Variant, aside: StoredVariant) -> Shot:
 
 
 def aside_of(shot: Shot) -> StoredVariant:
-    """What makes motion in a shot, as it is put aside."""
+    """Return the motion of a shot as a stored variant."""
     return StoredVariant(
         lanes=shot.lanes,
         hold=shot.hold,
@@ -122,9 +122,9 @@ def alone(shot: Shot) -> Shot:
 
 
 def fitted(shot: Shot, before: Shot) -> Shot:
-    """The shot after an edit, with all variants that are put aside brought to its mounts and dials: those that went
-    are let go of, those that came have no springs there and the value that stands in the shot. Raises DocumentError
-    where something in a variant reads what is gone.
+    """Return the shot after an edit, with all stored variants adapted to its mounts and dials: removed ones are
+    dropped, new ones have no springs there and the value of the active variant. Raises DocumentError where something in
+    a variant reads what is gone.
     """
     if len(shot.variants) == 1 or _leaned_on(shot) == _leaned_on(before):
         return shot
@@ -137,7 +137,7 @@ def fitted(shot: Shot, before: Shot) -> Shot:
 
 
 def _leaned_on(shot: Shot) -> tuple[object, ...]:
-    """What variants that are put aside lean on."""
+    """Return the parts that stored variants depend on."""
     return (
         tuple(mount.id for mount in shot.mounts),
         tuple((dial.name, dial.minimum, dial.maximum) for dial in shot.dials),
@@ -199,9 +199,9 @@ def _aimed(lanes: tuple[Lane, ...], known: frozenset[str], instead: str | None) 
 
 
 def through_each(before: Shot, after: Shot, edit: Callable[[Shot], Shot]) -> Shot:
-    """An edit that is about all variants: what it made of the shot as it was seen, with what it makes of each other
-    variant. What they share is as it came out for the one that is seen; ids that two have now are made anew in those
-    that are put aside. Raises what the edit raises, with the variant's name.
+    """Return the shot after an edit of all variants: the edited active variant, with the result of the edit for each
+    other one. Shared parts are those of the active variant; duplicate ids are replaced in the stored ones. Raises what
+    the edit raises, with the variant's name.
     """
     taken = set(after.ids)
     variants: list[Variant] = []

@@ -52,9 +52,8 @@ class Picture(Doc):
 
 
 class Subject(Doc):
-    """What the camera looks at: a point, or the path of an object of the set. Metres in the world; height_m and
-    width_m, its larger side on the ground, say how large it is about this point; a width that is left out is a third of
-    the height.
+    """A point or the path of an object of the set that the camera frames. Meters in the world; height_m and width_m,
+    its larger side on the ground, are its size around this point; by default the width is a third of the height.
     """
 
     still: ClassVar[frozenset[str]] = frozenset({"name", "object", "height_m", "width_m"})
@@ -86,7 +85,7 @@ class Subject(Doc):
         return np.asarray(signs * np.array([across, self.height_m, across]))
 
     def position_m(self, scope: Scope) -> Array:
-        """Where it is.
+        """Return its position.
 
         Returns
         -------
@@ -97,11 +96,10 @@ class Subject(Doc):
 
 class Shot(Doc):
     """A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame. loops: its
-    first frame is to follow its last. glass: what bends the picture and lets it breathe. plates: pictures hung
-    in the set. meant: what checks found and somebody means so. seed: what the seeds of new layers are drawn
-    from; seeds_drawn: how many have been, so that none comes twice. variants: alternatives of lanes, springs,
-    operator, hold and values of dials; one of them stands in these fields, the others are put aside. main: the
-    one that stands there in a document that is kept.
+    first frame should continue its last. glass: distortion and breathing. plates: image plates in the set. meant:
+    ignored findings. seed: origin of the seeds of new layers; seeds_drawn: their number, so that none repeats.
+    variants: alternatives of lanes, springs, operator, hold and values of dials; one is active in the document, the
+    others are stored in `variants`; main: the one that other windows and exports show first.
     """
 
     schema_name: Literal["zittern.shot"] = "zittern.shot"
@@ -204,16 +202,16 @@ class Shot(Doc):
 
     @cached_property
     def ids(self) -> frozenset[str]:
-        """Ids of its own lanes, clips and layers, each with what it is: `layer:sway`."""
+        """Return the ids of its lanes, clips and layers, each with its kind: `layer:sway`."""
         return frozenset(ids_in(self.lanes))
 
     @cached_property
     def variant(self) -> str:
-        """Id of the variant that stands in it."""
+        """Return the id of the active variant."""
         return next(each.id for each in self.variants if each.aside is None)
 
     def following(self) -> Iterator[tuple[str, Follows]]:
-        """Whoever follows something, with an address."""
+        """Yield everything that follows a target, with its address."""
         for mount in self.mounts:
             if mount.operator is not None:
                 yield f"mount:{mount.id}.operator", mount.operator
@@ -221,7 +219,7 @@ class Shot(Doc):
             yield "shot.hold", self.hold
 
     def lens_mm(self, scope: Scope) -> Array:
-        """Focal length as it is keyed, with the breathing of the glass.
+        """Return the keyed focal length, with the breathing of the lens.
 
         Returns
         -------
@@ -231,7 +229,7 @@ class Shot(Doc):
         return focal if self.glass is None else np.maximum(focal * self.glass.breath(scope), LEAST_FOCAL_MM)
 
     def lens_at(self, scope: Scope) -> float:
-        """The same at a scope's first frame."""
+        """Return the focal length at a scope's first frame."""
         return float(self.lens_mm(scope.over(scope.frames[:1]))[0])
 
     def distortion(self, scope: Scope) -> Array:
@@ -264,7 +262,7 @@ class Shot(Doc):
         return part.span_frames or self.span
 
     def scope(self, frames: Array | float) -> Scope:
-        """What its numbers may look at: time and dials. Facts of the path: `motion.facts.scope_at`.
+        """Return the scope of its numbers: time and dials. Facts of the path: `motion.facts.scope_at`.
 
         Parameters
         ----------
@@ -291,7 +289,8 @@ class Shot(Doc):
 
 def _dials(dials: tuple[Dial, ...], bare: Scope) -> dict[str, Callable[[Array], Array]]:
     """Each dial's value at any frames, by name. Dials may read dials; that they read no circle was checked. Each is
-    worked out once for the same frames, however many read it: forty that read two each would otherwise take 2^40 turns.
+    computed once for the same frames, for any number of readers: forty dials that read two each would otherwise take
+    2^40 steps.
     """
     values: dict[str, Callable[[Array], Array]] = {}
     known: dict[str, tuple[Array, Array]] = {}

@@ -1,4 +1,4 @@
-"""What an operator or the hold on the framing follows, and what a cue happens at."""
+"""Targets of an operator, of the hold on the framing, and of cues."""
 
 from __future__ import annotations
 
@@ -42,7 +42,7 @@ class PointTarget(Doc):
 
 
 class MountTarget(Doc):
-    """Where the bare rig is behind one of its mounts."""
+    """The pose of the bare rig after one of its mounts."""
 
     kind: Literal["mount"] = "mount"
     mount: Id
@@ -86,7 +86,7 @@ class Follows(Doc):
 
     @property
     def needs_subject(self) -> bool:
-        """Whether any of them is about the shot's subject."""
+        """Return whether any of them uses the shot's subject."""
         return any(map(needs_subject, self.targets()))
 
     def in_order(self) -> tuple[TargetChange, ...]:
@@ -94,7 +94,7 @@ class Follows(Doc):
         return tuple(sorted(self.changes, key=lambda change: change.frame))
 
     def with_targets(self, change: Callable[[Target], Target]) -> Follows:
-        """The same with every target changed, those within others too; itself where nothing changes."""
+        """Return a document with every target changed, nested ones included; the same object if nothing changes."""
 
         changed = [with_each(target, change) for target in self.targets()]
         if all(new == old for new, old in zip(changed, self.targets(), strict=True)):
@@ -104,23 +104,23 @@ class Follows(Doc):
 
 
 def simple(target: Target) -> tuple[SubjectTarget | PointTarget | MountTarget, ...]:
-    """What a target is made of."""
+    """Return the simple targets in a target."""
     return (target.one, target.other) if isinstance(target, MiddleTarget) else (target,)
 
 
 def needs_subject(target: Target) -> bool:
-    """Whether a target is made of the shot's subject."""
+    """Return whether a target uses the shot's subject."""
     return any(isinstance(each, SubjectTarget) for each in simple(target))
 
 
 def with_each(target: Target, change: Callable[[Target], Target]) -> Target:
-    """A target with what it is made of changed."""
+    """Return a target with its simple targets changed."""
     if isinstance(target, MiddleTarget):
         return target.replace(one=change(target.one), other=change(target.other))
     return change(target)
 
 
 def mounts_in(*targets: Target) -> Iterator[str]:
-    """Ids of the mounts among what targets are made of."""
+    """Return the ids of the mounts in targets."""
     for target in targets:
         yield from (each.mount for each in simple(target) if isinstance(each, MountTarget))

@@ -25,7 +25,7 @@ __all__ = [
 
 # Fields of dials before version 16, and their names since.
 DIAL_LIMITS = {"least": "minimum", "most": "maximum"}
-# What version 2 bounds and version 1 did not: by name of the field, the limit of each of its numbers.
+# Limits since version 2: by name of the field, the limit of each of its numbers.
 _BOUNDED = {
     "pivot_m": (1e6, 1e6, 1e6),
     "span_frames": (MOST_FRAME, MOST_FRAME),
@@ -65,7 +65,7 @@ def _brought_in(values: Any, limits: tuple[float, ...]) -> Any:
 
 
 def in_lanes(data: dict[str, Any]) -> dict[str, Any]:
-    """2 to 3: clips lie on lanes, one lane a clip, so that all add up as before."""
+    """2 to 3: clips are on lanes, one lane per clip, so that all add up as before."""
     clips = data.get("clips", [])
     if not isinstance(clips, list):
         raise DocumentError(f"expected a list of clips, got {type(clips).__name__}", "clips")
@@ -99,8 +99,8 @@ def with_rigs(data: dict[str, Any]) -> dict[str, Any]:
 
 
 def with_clocks(data: dict[str, Any]) -> dict[str, Any]:
-    """7 to 8: clips have clocks, shots a seed of their own (from what is stored, so that it is the same in every
-    process), noise without a seed is the same on all axes as it was.
+    """7 to 8: clips have clocks, shots have a seed (from the stored text, so that it is the same in every process),
+    noise without a seed stays equal on all axes.
     """
     text = json.dumps(data, sort_keys=True)
     out: dict[str, Any] = clocked(seeded_noise(data))
@@ -186,9 +186,9 @@ STEPS: dict[int, Step] = {
     5: with_cues,
     6: with_rigs,
     7: with_clocks,
-    # A shot says whether it loops, and what checks found that is meant so.
+    # Shots have a loop flag and ignored findings.
     8: only_more(9),
-    # Plates hang in sets, layers have axes of the film back, operators follow targets.
+    # Shots have plates, layers have axes of the film back, operators follow targets.
     9: only_more(10),
     # Clips may be blends, with layers in corners.
     10: only_more(11),

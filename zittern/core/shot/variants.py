@@ -1,5 +1,5 @@
-"""Variants: alternatives of all that makes motion, on the same move, rig geometry, cues and set. One of them stands in
-the document itself; the others are put aside.
+"""Variants: alternatives of all that makes motion, on the same move, rig geometry, cues and set. One of them is active
+in the document; the others are stored.
 """
 
 from __future__ import annotations
@@ -25,7 +25,7 @@ VariantNote = Annotated[str, StringConstraints(strip_whitespace=True, max_length
 
 
 class MountAside(Doc):
-    """What a variant has on a mount."""
+    """Parts of a variant on a mount."""
 
     mount: Id
     operator: Operator | None = None
@@ -33,15 +33,15 @@ class MountAside(Doc):
 
 
 class DialAside(Doc):
-    """Where a variant has a dial."""
+    """Value of a dial in a variant."""
 
     dial: DialName
     value: Param
 
 
 class StoredVariant(Doc):
-    """All that makes motion in a variant that does not stand in the document just now. mounts: those that have an
-    operator or springs; dials: their values.
+    """Motion of a variant that is not active in the document. mounts: those that have an operator or springs; dials:
+    their values.
     """
 
     lanes: Annotated[tuple[Lane, ...], Field(max_length=500)] = ()
@@ -56,7 +56,7 @@ class StoredVariant(Doc):
 
 
 class Variant(Doc):
-    """One of several alternatives. aside: what makes its motion; nothing for the one that stands in the document."""
+    """One of several alternatives. aside: its stored motion; None for the active one."""
 
     still: ClassVar[frozenset[str]] = frozenset({"id", "name", "note", "aside"})
 

@@ -39,7 +39,7 @@ def sines(cycles: Array, amplitudes: Array, seeds: Seeds) -> Array:
 def scattered(count: int, seeds: Seeds) -> Array:
     """Places between -1 and 1, one in each of `count` equal stretches, other ones for each seed.
 
-    Two axes with the same frequencies would keep one correlation for ever; with their own they have none.
+    Two axes with the same frequencies would keep one correlation permanently; with different ones they have none.
 
     Parameters
     ----------

@@ -42,7 +42,7 @@ _LAGS: dict[Axis, float] = {
 
 
 class Breath(SourceDoc):
-    """Whoever holds the camera breathes."""
+    """Breathing of the person with the camera."""
 
     runs_back: ClassVar[bool] = True
 

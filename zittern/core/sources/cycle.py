@@ -1,6 +1,6 @@
 """Cycle: a few keys drawn once and repeated, exact at the seam.
 
-The keys lie at 0 to 100 % of the cycle; a smooth curve without overshoot runs through them and back to the first. It is
+The keys are at 0 to 100 % of the cycle; a smooth curve without overshoot connects them and returns to the first. It is
 brought to zero mean and unit RMS by its own mean and RMS over one cycle.
 """
 
@@ -27,7 +27,7 @@ _POINTS = 2048
 
 
 class Cycle(SourceDoc):
-    """What was drawn, again and again. points: (percent of the cycle, height), in rising order."""
+    """A drawn cycle, repeated. points: (percent of the cycle, height), in increasing order."""
 
     runs_back: ClassVar[bool] = True
 

@@ -1,7 +1,8 @@
 """Drift: the slow sway of a standing body.
 
 Sines from 0.4 to 4 times the rate, scattered evenly in log frequency, with a log-normal bump of power that peaks at the
-rate: at the default rate all of it lies in 0.05 to 0.5 Hz, the band of quiet standing (Winter 1995, "Human balance and
+rate: at the default rate all of it is within 0.05 to 0.5 Hz, the band of quiet standing (Winter 1995, "Human balance
+and
 posture control").
 """
 

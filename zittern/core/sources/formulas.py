@@ -10,13 +10,13 @@ from zittern.core.sources.hand_keys import HandKeys, Tracks
 
 __all__ = ["Formulas"]
 
-# A slow sway from side to side, to be seen at once and written over.
+# A slow sway from side to side, visible immediately and easy to replace.
 _FIRST = "0.5 * sin(tau * t / 4)"
 parse(_FIRST)
 
 
 class Formulas(HandKeys):
-    """What was written, axis by axis."""
+    """Formulas for each axis."""
 
     absolute: ClassVar[bool] = True
 

@@ -1,4 +1,4 @@
-"""Gait: whoever carries the camera walks or runs.
+"""Gait: the person with the camera walks or runs.
 
 Steps come where the integral of the step rate reaches whole numbers. The body rises and falls once a step and sways,
 rolls and turns once in two (a stride); each step ends with a knock of the heel, a damped ringing. From the path, the
@@ -49,13 +49,13 @@ class Way:
 
 
 WAYS: dict[str, Way] = {"walk": Way(1.9, 1.4, 0.58), "run": Way(2.75, 3.0, 0.16)}
-# Slower than the first nobody steps; from the second on everybody does.
+# Below the first speed there are no steps; above the second all of them.
 _STANDS_M_S, _STEPS_M_S = 0.08, 0.3
 _LEGS = {"short": 0.85, "usual": 1.0, "long": 1.15}
-# How much of the up and down is the heel's knock, how fast it rings and how soon it is over.
+# Share of the heel strike in the vertical motion, its frequency and its decay.
 _KNOCKS = {"hard": 0.45, "firm": 0.28, "soft": 0.08}
 _KNOCK_HZ, _KNOCK_SETTLES_S = 11.0, 0.16
-# Cycles a step, and by how much of a cycle each axis comes after the lowest point: the nod follows the fall, the body
+# Cycles per step, and the delay of each axis after the lowest point, in cycles: the nod follows the fall, the body
 # leans over the standing leg.
 _PER_STEP: dict[Axis, tuple[float, float]] = {
     "pedestal": (1.0, 0.0), "tilt": (1.0, 0.12), "dolly": (1.0, 0.25), "zoom": (1.0, 0.0),
@@ -70,8 +70,8 @@ _ROUNDING = 1e-9
 
 
 class Gait(Stepping):
-    """follows: the speed along the path (then nobody steps who stands), or a cadence. cadence_hz: steps a second. limp:
-    left against right. steps: those that were moved or left out by hand, in rising order.
+    """follows: the speed along the path (then there are no steps at rest), or a cadence. cadence_hz: steps per second.
+    limp: left against right. steps: those that were moved or muted by hand, in increasing order.
     """
 
     rates: ClassVar[frozenset[str]] = frozenset({"cadence_hz"})
@@ -165,12 +165,11 @@ class Gait(Stepping):
         return np.asarray(body + self._heels(inputs, rate, shares, seed), dtype=np.float64)
 
     def _size(self, scope: Scope) -> Array:
-        """How large the motion is against that of the usual pace. (F,)."""
+        """Return the size of the motion relative to that at the usual pace. (F,)."""
         if self.follows == "a cadence":
             return np.where(self.cadence_hz.sample(scope) > 0.0, 1.0, 0.0)
         speed, way = scope.value(SETTLED_SPEED), WAYS[self.way]
-        # By the law of the rate, not by the steps made: while somebody starts or stops, fewer steps are not longer
-        # ones.
+        # By the law of the rate, not by the generated steps: during start and stop, fewer steps are not longer ones.
         rate = self._usual_hz * (np.maximum(speed, _STANDS_M_S) / way.speed_m_s) ** way.power
         length = speed / rate / way.step_m
         begun = shape_of("smooth", (speed - _STANDS_M_S) / (_STEPS_M_S - _STANDS_M_S))
@@ -196,7 +195,7 @@ class Gait(Stepping):
         return place - number + float(untouched(np.array([float(number)]))[0])
 
     def _early_if_fixed(self, seed: streams.Seeds) -> Callable[[Array], Array]:
-        """By how much of a step each one is early, where limp and unevenness do not change."""
+        """Return the lead of each step, as a share of a step, for constant limp and unevenness."""
         limp, uneven = (each.constant if each.constant is not None else 0.0 for each in (self.limp, self.uneven))
         return self._early(limp, uneven, seed)
 
@@ -246,7 +245,7 @@ def _warped(phase: Array, early: Callable[[Array], Array]) -> Array:
 
 
 def _early(number: Array, limp: Array | float, uneven: Array | float, seed: streams.Seeds) -> Array:
-    """By how much of a step each one is early."""
+    """Return the lead of each step, as a share of a step."""
     return np.asarray(
         _LIMP_TIME * limp * np.mod(number, 2.0) + _UNEVEN_TIME * uneven * streams.numbered(number, seed, 41),
         dtype=np.float64,
@@ -254,7 +253,7 @@ def _early(number: Array, limp: Array | float, uneven: Array | float, seed: stre
 
 
 def _by_step(phase: Array, limp: Array, uneven: Array, seed: streams.Seeds, kept: Callable[[Array], Array]) -> Array:
-    """How large each step is, smoothly from one to the next; 1 on average. (F, A) -> (F, A)."""
+    """Return the size of each step, with smooth transitions; 1 on average. (F, A) -> (F, A)."""
 
     def size(number: Array) -> Array:
         limped = _LIMP_SIZE * limp * (np.mod(number, 2.0) - 0.5)
@@ -266,7 +265,7 @@ def _by_step(phase: Array, limp: Array, uneven: Array, seed: streams.Seeds, kept
 
 
 def _between(phase: Array, of: Callable[[Array], Array]) -> Array:
-    """What each step has, smoothly from one to the next. (F, A) -> (F, A)."""
+    """Return a value per step, with smooth transitions. (F, A) -> (F, A)."""
     index = np.floor(phase)
     fade = shape_of("smooth", phase - index)
     return np.asarray(of(index) + (of(index + 1.0) - of(index)) * fade, dtype=np.float64)

@@ -4,7 +4,7 @@ Each hit is the answer of a damped oscillator to a blow: x(s) = a exp(-σ s) sin
 arrived, σ = 3 / settle (down to 5 %, since exp(-3) = 0.05), φ the integral of the ring frequency, p the height of the
 first peak: exp(-σ s*) ω / √(ω² + σ²) at s* = atan(ω/σ) / ω (the impulse response of x'' + 2σ x' + (ω² + σ²) x = 0; Den
 Hartog 1956, Mechanical Vibrations, §2.6). So the position never jumps, only its speed does, and the first peak on an
-axis is its swing. Hits add up exactly; what is left of one after 1e-9 of it is left out.
+axis is its swing. Hits add up exactly; the remainder below 1e-9 of one is omitted.
 
 Arrival = cue + distance / wave speed. Strength falls with distance as waves do: along the ground by the root of it, in
 the air by itself, from NEAR_M on (Kramer 1996, Geotechnical Earthquake Engineering, §5.2: surface and body waves). A
@@ -30,14 +30,14 @@ from zittern.core.units import Array, IntArray
 
 __all__ = ["NEAR_M", "Hit"]
 
-# Settled: what is left after the settle time is exp(-3), 5 %.
+# Settled: the remainder after the settle time is exp(-3), 5 %.
 _SETTLED = 3.0
 NEAR_M = 3.0
 _MOST_SETTLE_S = 20.0
 _FALLS = {"not at all": 0.0, "along the ground": 0.5, "in the air": 1.0}
 # A ring that speed has slowed down to less than this is as slow as that: its peak would never come.
 _LEAST_RING_HZ = 1e-3
-# The way of hits that all go the same way: what drops pulls the camera down, and it nods.
+# The direction of hits that all move the same way: a drop pulls the camera down, and it nods.
 _SAME_WAY: dict[Axis, float] = {
     "pan": 1.0,
     "tilt": -1.0,
@@ -49,20 +49,20 @@ _SAME_WAY: dict[Axis, float] = {
     "shift_x": 1.0,
     "shift_y": -1.0,
 }
-# How much of a hit goes where it likes instead of away from its place.
+# Random share of the direction of a hit, besides that away from its position.
 _OWN_WAY = 0.3
 # A beat comes early or late by no more than this, however slow the rhythm.
 _MOST_EARLY_FRAMES = 2_000.0
-# A hit of a rhythm of its own comes early or late by up to half a beat, and harder or softer by as much.
+# A beat varies in time by up to half a beat, and in strength by as much.
 _HALF = 0.5
 _SALTS = {"when": 31, "size": 32, "way": 33, "cue": 34}
 
 
 class Hit(SourceDoc):
-    """answers: to which cues. at_start: one where the clip's motion starts. rhythm_hz: beats of its own from there on;
-    0 for none. uneven: how much they differ from beat to beat. same_way: whether each takes the camera the same way,
-    down and forward as a step or a thud does, instead of its own. way_spread: part by which a hit may be smaller on an
-    axis; with 0 its first peak is the swing. start: so far into its first beat the rhythm begins.
+    """answers: names of the cues that it responds to. at_start: one where the clip's motion starts. rhythm_hz: regular
+    beats from there on; 0 for none. uneven: variation between beats. same_way: all hits move the camera in the same
+    direction, down and forward like a step or a thud, instead of random ones. way_spread: maximum relative reduction of
+    a hit on an axis; with 0 its first peak is the swing. start: start phase of the rhythm.
     """
 
     kind: Literal["hit"] = "hit"
@@ -97,7 +97,7 @@ class Hit(SourceDoc):
         return self.at_start or self.answers != "no cues"
 
     def responding(self) -> Hit:
-        """A blow that would come at the start of its clip, with no rhythm of its own, responds to the cues instead."""
+        """A hit at the start of its clip, without a rhythm, responds to the cues instead."""
         if not self.at_start or self.rhythm_hz.constant != 0.0:
             return self
         return self.replace(at_start=False, answers="all cues" if self.answers == "no cues" else self.answers)
@@ -125,8 +125,8 @@ class Hit(SourceDoc):
 
         Returns
         -------
-        (F, A): a first peak of 2 on each axis for a hit of strength 1, so that the swing is how far it goes; not of
-        unit RMS: hits are moments.
+        (F, A): a first peak of 2 on each axis for a hit of strength 1, so that the swing is its maximum; not of unit
+        RMS: hits are single events.
         """
         hits = _joined(self._of_cues(inputs), self._own(inputs))
         if not len(hits.frames):
@@ -152,7 +152,7 @@ class Hit(SourceDoc):
         )
 
     def _own(self, inputs: Inputs) -> _Hits:
-        """Hits of the clip itself: at its start, and in a rhythm of its own as far as the frames can hear it."""
+        """Return the hits of the clip itself: at its start, and in its rhythm within reach of the frames."""
         numbers, frames = (
             self._beats(inputs) if self.rhythm_hz.constant != 0.0 else (np.empty(0, dtype=np.int64), np.empty(0))
         )
@@ -171,14 +171,14 @@ class Hit(SourceDoc):
         )
 
     def _beats(self, inputs: Inputs) -> tuple[IntArray, Array]:
-        """Beats that the frames may hear."""
+        """Return the beats within reach of the frames."""
         settle = self.settle_s.constant
         tail = HEARD_DECAYS * (_MOST_SETTLE_S if settle is None else settle) / _SETTLED * inputs.scope.fps.value
         return beats(inputs, self.rhythm_hz, tail + _MOST_EARLY_FRAMES, _MOST_EARLY_FRAMES, start=self.start)
 
     def _ways(self, inputs: Inputs, numbers: IntArray, away_m: Array, salt: int) -> Array:
-        """Where each hit takes each axis, -1 to 1: away from its place, and partly its own way; all its own way
-        without a place. (H, A).
+        """Return the direction of each hit on each axis, -1 to 1: away from its position, and partly random; fully
+        random without a position. (H, A).
         """
         own = _own_ways(inputs, numbers, salt, self.way_spread)
         if self.same_way:
@@ -206,7 +206,7 @@ def _joined(a: _Hits, b: _Hits) -> _Hits:
 
 
 def _own_ways(inputs: Inputs, numbers: IntArray, salt: int, spread: float) -> Array:
-    """Where each hit would take each axis of itself: 1 - spread to 1, or the same the other way. (H, A)."""
+    """Return the random direction of each hit on each axis: 1 - spread to 1, or negative. (H, A)."""
     seeds = np.array([streams.mix(int(seed), salt) for seed in inputs.seeds], dtype=np.uint64)
     own = streams.at(seeds, numbers).T
     return np.asarray(np.sign(own) * (1.0 - spread + spread * np.abs(own)), dtype=np.float64)

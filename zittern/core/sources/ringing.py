@@ -1,4 +1,4 @@
-"""Ringing: sums of damped oscillations that begin at moments of their own, and moments in a rhythm."""
+"""Ringing: sums of damped oscillations that start at given moments, and moments in a rhythm."""
 
 from __future__ import annotations
 
@@ -14,15 +14,15 @@ from zittern.core.units import Array, IntArray
 
 __all__ = ["HEARD_DECAYS", "MOST_A_FRAME", "beats", "beats_told", "first_peak", "ringing"]
 
-# What is smaller than this share of one is left out; so many times 1/σ after it began.
+# Responses below this share are omitted; expressed in multiples of 1/σ after the start.
 _LEAST = 1e-9
 HEARD_DECAYS = -math.log(_LEAST)
 # Rows times moments worked on at a time.
 _AT_ONCE = 200_000
 _LONG_ROWS = 64
-# Beats are not made in frames in which more than so many come: nobody could see them.
+# No beats are generated in frames with more than this many: they would be invisible.
 MOST_A_FRAME = 8.0
-# More beats in a frame than this are not told by their number.
+# A larger number of beats per frame is not shown exactly.
 _MOST_TOLD = 1000.0
 _ROUNDING = 1e-9
 
@@ -45,7 +45,7 @@ def first_peak(ring_hz: Array, sigma: Array) -> Array:
 
 
 def beats_told(a_frame: float) -> str:
-    """What is said of more beats in a frame than are made.
+    """Return the notice for more beats per frame than are generated.
 
     >>> beats_told(12.5), beats_told(4e5)
     ('12.5 beats', 'more than 1000 beats')
@@ -62,10 +62,10 @@ def beats(
     start: float = 0.0,
     between: bool = False,
 ) -> tuple[IntArray, Array]:
-    """Where the integral of a rate from the start on reaches whole numbers, so far before and after the frames asked
-    for. early: by how much of a beat, less than one, each comes before its number. start: what the integral begins
-    with. (H,) numbers, (H,) frames. Only those that a frame asked for can hear are made, or all between the first of
-    them and the last, and none in frames in which more than MOST_A_FRAME come: nobody could see them.
+    """Return the moments where the integral of a rate from the start reaches whole numbers, within reach of the
+    requested frames. early: lead of each beat, as a share of one. start: initial value of the integral. (H,) numbers,
+    (H,) frames. Only those within reach of a requested frame are generated, or all between the first of them and the
+    last, and none in frames with more than MOST_A_FRAME: they would be invisible.
     """
     frames, first = inputs.scope.frames, inputs.start_frame
     # From whole frame to whole frame after the start: the same wherever one begins to look.
@@ -96,7 +96,7 @@ def _stretches_near(grid: Array, frames: Array, before_frames: float, after_fram
 
 
 def _slow_enough(reached: Array, rows: slice) -> Iterator[slice]:
-    """What is left of a stretch of a grid without the frames in which beats come too fast."""
+    """Yield the parts of a range of a grid without the frames in which beats are too fast."""
     fast = np.flatnonzero(np.diff(reached[rows]) > MOST_A_FRAME) + rows.start
     for first, last in zip([rows.start, *(fast + 1).tolist()], [*fast.tolist(), rows.stop - 1], strict=True):
         if last > first:
@@ -133,7 +133,7 @@ def ringing(inputs: Inputs, ring_hz: Number, arrivals: Array, sizes: Array, sigm
     out = np.zeros((len(frames), sizes.shape[1]))
     counts = np.maximum(stop - first, 0)
     long = np.flatnonzero(counts >= _LONG_ROWS)
-    for n in long.tolist():  # few with many rows each: one after another is faster than all at once
+    for n in long.tolist():  # few rows, each long: a loop is faster than one broadcast
         budget.check()
         rows = slice(first[n], stop[n])
         envelope = np.exp(-sigma[n] / fps * (rising[rows] - arrivals[n]))

@@ -8,7 +8,7 @@ H. Each sine goes through a quarter car, two masses on springs,
 
 (Gillespie 1992, Fundamentals of Vehicle Dynamics, ch. 5), at the frequency with which it is met, wavenumber times
 speed. That is exact at a steady speed; where the speed changes the answer follows it without ringing on, so that any
-frame is worked out by itself. The rear axle meets what the front one met a wheelbase before; left and right wheels
+frame is computed separately. The rear axle meets what the front one met a wheelbase before; left and right wheels
 differ more, the shorter the wave. Hills that are met more slowly than `high_pass_hz` are removed: they would use up the
 swing. Heave is the mean of both axles, pitch their difference over the wheelbase, roll that of the sides over the
 track.
@@ -86,7 +86,7 @@ _N0, _SINES = 0.1, 120
 WAVENUMBERS = (0.011, 2.83)
 _EDGES = np.exp(np.linspace(np.log(WAVENUMBERS[0]), np.log(WAVENUMBERS[1]), _SINES + 1))
 _WIDTHS = np.diff(_EDGES)
-# Swings are for this class: others are larger or smaller as they are. By the path, and where no speed is set, they are
+# Swings are calibrated for this class: others are larger or smaller. By the path, and where no speed is set, they are
 # for this speed.
 _REFERENCE_CLASS, _REFERENCE_M_S = "C", 12.0
 _USUAL_BASE_M = 2.7
@@ -95,7 +95,7 @@ _RIPPLES_M = {"none": 0.0, "short": 0.55, "long": 0.9}
 # Ripples of washboard are a centimetre or two high where cars go (Mather 1963; Both, Hong and Kurtze 2001).
 _RIPPLE_M = 0.012
 _STANDS_M_S, _ROLLS_M_S = 0.02, 0.5
-# Which part of the body's motion each axis has.
+# Part of the body's motion on each axis.
 _PARTS: dict[Axis, str] = {
     "pedestal": "heave",
     "zoom": "heave",
@@ -227,7 +227,7 @@ class _Stretch:
         """Sum of the sines as the body answers to them. moved: (F, N), or (1, N) where that does not change. (F,)."""
         if len(moved) == 1 and (step := _even_step(way)) is not None:
             return self._at_even_steps(sides, way, step, n, starts, moved[0])
-        if len(moved) == 1 and sides == "sides":  # nobody shares these, so one sine does
+        if len(moved) == 1 and sides == "sides":  # not shared with another wave, so one sine is enough
             return np.asarray(np.sin(_angle(way, n, starts + np.angle(moved[0]) / (2.0 * np.pi))) @ np.abs(moved[0]))
         cosine, sine = self._turn(sides, way, n, starts)
         if len(moved) == 1:
@@ -235,8 +235,9 @@ class _Stretch:
         return np.asarray(np.einsum("fn,fn->f", cosine, moved.imag) + np.einsum("fn,fn->f", sine, moved.real))
 
     def _at_even_steps(self, sides: str, way: Array, step: float, n: Array, starts: Array, moved: Complex) -> Array:
-        """The same where all steps of the way are equal, in a tenth of the time: the turn of step j of block b is that
-        of the block times that of the step, e^i(x + y) = e^ix e^iy, so that few of them are worked out. moved: (N,).
+        """Return the motion where all distances are equal, ten times faster: the rotation of step j of block b is that
+        of the block times that of the step, e^i(x + y) = e^ix e^iy, so that few of them are computed. moved: (N,)
+        meters.
         """
         key = (sides, way.tobytes())
         if key not in self.even_turns:
@@ -252,7 +253,9 @@ class _Stretch:
         return np.asarray(both.ravel()[: len(way)], dtype=np.float64)
 
     def _turn(self, sides: str, way: Array, n: Array, starts: Array) -> tuple[Array, Array]:
-        """Where each sine is under the wheels, as cosine and sine; heave and pitch feel the same ones. (F, N) each."""
+        """Return the phase of each sine under the wheels, as cosine and sine; heave and pitch use the same ones. (F, N)
+        each.
+        """
         key = (sides, way.tobytes())
         if key not in self.turns:
             angle = _angle(way, n, starts)
@@ -261,7 +264,9 @@ class _Stretch:
 
 
 def _even_step(way: Array) -> float | None:
-    """How far the way goes from each frame to the next, where that is always the same and there are many. way: (F,)."""
+    """Return the distance between adjacent frames, where it is constant and there are many. way: (F,) meters along the
+    path.
+    """
     if len(way) < _LEAST_STEPS:
         return None
     step = float(way[-1] - way[0]) / (len(way) - 1)
@@ -310,8 +315,8 @@ def _sines(seed: streams.Seeds, what: str) -> tuple[Array, Array]:
 
 
 def _wheels(part: str, n: Array, base_m: Array) -> Complex:
-    """How a wave of the road moves the body: both axles together, one against the other, or the sides against each
-    other. (F, N).
+    """Return the motion of the body by a wave of the road: both axles together, opposite, or left against right. (F,
+    N).
     """
     if part == "roll":
         # Waves much longer than the track lift both sides alike.

@@ -1,4 +1,4 @@
-"""What a source of motion is given, and what it must return.
+"""Inputs of a source of motion, and its result.
 
 A source is a frozen document with a `kind` and a function `motion(inputs) -> (F, A)`. It returns motion of unit RMS and
 zero mean for the axes asked for; swing, weight and ramps are applied outside.
@@ -25,9 +25,9 @@ __all__ = ["CUES", "CUE_NAMES", "NO_MOMENTS", "SETTLED_SPEED", "Inputs", "Moment
 
 @dataclass(frozen=True, slots=True)
 class Moments:
-    """The shot's cues as sources see them. frames (C,), any order; names; strengths (C,); numbers (C,) one of its own
-    for each, which stays with it; away_m (C, 3): from its place to the bare lens at that frame, in the camera's own
-    frame (right, up, forward), 0 without a place.
+    """The shot's cues for sources. frames (C,), any order; names; strengths (C,); numbers (C,) a fixed random number
+    for each; away_m (C, 3): vector from its position to the bare lens at that frame, in the camera's own frame (right,
+    up, forward), 0 without a position.
     """
 
     frames: Array
@@ -44,13 +44,10 @@ NO_MOMENTS = Moments(np.empty(0), (), np.empty(0), np.empty(0, dtype=np.int64), 
 class Inputs:
     """Everything a source may depend on.
 
-    scope: the frames (F,), and the path attributes by name. axes: the A axes asked for. seeds: (A,) one stream an axis;
-    shared_seed is the layer's, for what all axes have in common. phase(rate): integral of rate x pace x speed from the
-    clip's start, (F, A) cycles, read-only: axes of one pace may have one column in common.
-    total_phase(rate): the same over the whole clip, one frame past its last, (A,) cycles.
-    phase_at(rate, frames): phase at other frames, (N, A); beat_at the same without the axes' pace, (N,).
-    pace_at(frames): pace x speed, by which every rate counts, (N, A). start_frame: where the motion starts to count.
-    name: the layer's, for a source that reads it. moments: the cues, where a source hears them.
+    scope: the frames (F,), and the path attributes by name. axes: the A axes requested. seeds: (A,) one stream per
+    axis; shared_seed is the layer's, for properties that all axes share. phase(rate): integral of rate x pace x speed
+    from the clip's start, (F, A) cycles, read-only: axes of one pace may share one column. total_phase(rate): the same
+    over the whole clip, one frame past its last, (A,) cycles.
     """
 
     scope: Scope
@@ -74,7 +71,7 @@ CUE_NAMES = "·cue names"
 SETTLED_SPEED = "·settled speed"
 
 
-# So far into its cycle a periodic source begins, on all of its axes.
+# Start phase of a periodic source, on all of its axes.
 Start = Annotated[float, Field(ge=0.0, le=1.0)]
 
 
@@ -92,13 +89,13 @@ class SourceDoc(Doc):
     absolute: ClassVar[bool] = False
     # Its rates, of a source that may be blended with another of its kind by their numbers.
     rates: ClassVar[frozenset[str]] = frozenset()
-    # Whether it is a function of its phases alone, so that it can run back.
+    # Whether it is a function of its phases alone, so that it can run backwards.
     runs_back: ClassVar[bool] = False
 
     @property
     def reads(self) -> frozenset[str]:
-        """Path attributes that it asks the scope for, as it is set; or CUES: it then moves at moments, and is not of
-        unit RMS.
+        """Return the names of the path attributes that it reads from the scope; or CUES: it then moves at moments, and
+        is not of unit RMS.
         """
         return frozenset()
 
@@ -119,34 +116,34 @@ class SourceDoc(Doc):
 
     @property
     def reads_name(self) -> bool:
-        """Whether it depends on what its layer is called."""
+        """Return whether it depends on the name of its layer."""
         return False
 
     @property
     def may_jump(self) -> bool:
-        """Whether its motion may jump where none of its numbers does."""
+        """Return whether its motion may jump where none of its numbers does."""
         return False
 
     @property
     def blows(self) -> bool:
-        """Whether it comes as blows: these begin at once, and need no soft ends."""
+        """Return whether it is impulsive: it starts abruptly, and needs no soft ends."""
         return False
 
     @property
     def sudden(self) -> bool:
-        """Whether it comes at moments of its own, that of its clip's start among them."""
+        """Return whether it starts abruptly, at moments that include the start of its clip."""
         return False
 
     def responding(self) -> SourceDoc:
-        """The same as it is placed where there are cues."""
+        """Return the source for a place with cues."""
         return self
 
     def started(self, cycles: float) -> SourceDoc:
-        """The same, beginning so far into its cycle (0 to 1), where it has one."""
+        """Return the source with a start phase (0 to 1), where it is periodic."""
         return self.replace(start=cycles) if "start" in type(self).model_fields else self
 
     def axes(self) -> tuple[Axis, ...]:
-        """Of an absolute source: the axes it moves at all."""
+        """Return the axes that an absolute source moves."""
         return ()
 
     def motion(self, inputs: Inputs) -> Array:
@@ -159,7 +156,7 @@ class SourceDoc(Doc):
         raise NotImplementedError
 
     def peak_hz(self, scope: Scope) -> Array:
-        """Where the spectrum peaks at pace 1 and speed 1.
+        """Return the spectral peak at pace 1 and speed 1.
 
         Returns
         -------
@@ -168,8 +165,8 @@ class SourceDoc(Doc):
         return np.zeros(scope.frames.shape)
 
     def beats_hz(self, scope: Scope) -> Array:
-        """Beats a second at speed 1, of a source that has beats of its own: those that come too fast to be seen are not
-        made.
+        """Return the beats per second at speed 1, of a source with beats: those that are too fast to be visible are not
+        generated.
 
         Returns
         -------

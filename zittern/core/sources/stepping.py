@@ -12,12 +12,12 @@ from zittern.core.units import Array, IntArray
 
 __all__ = ["MOST_LATER", "StepEdit", "Stepping"]
 
-# A step can be moved by hand by less than a third of the way to the next: they stay in order.
+# A step can be moved by less than a third of the distance to the next: they stay in order.
 MOST_LATER = 0.3
 
 
 class StepEdit(Doc):
-    """What somebody did to one step, by its number from the start on: later by a share of a step, or left out."""
+    """Edit of one step, by its number from the start: moved by a share of a step, or muted."""
 
     number: int = Field(ge=1, le=10_000_000)
     later: float = Field(default=0.0, ge=-MOST_LATER, le=MOST_LATER)
@@ -31,7 +31,7 @@ class Stepping(SourceDoc):
 
         @property
         def steps(self) -> tuple[StepEdit, ...]:
-            """Those that were moved or left out by hand, in rising order: a field of each of them."""
+            """Steps that were moved or muted by hand, in increasing order: one field for each."""
 
     def times(self, inputs: Inputs) -> tuple[IntArray, Array]:
         """Numbers and frames of the steps among the frames asked for. (H,), (H,)."""

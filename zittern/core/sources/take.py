@@ -1,8 +1,8 @@
 """Take: recorded samples, played back. In the axes' own units; swing does not scale it, gain and weight do.
 
-Samples lie at even steps of time. Between them runs a cubic curve (Catmull and Rom 1974). Drift slower than a chosen
+Samples are at equal time steps. Between them runs a cubic curve (Catmull and Rom 1974). Drift slower than a chosen
 rate is taken away by a Butterworth high-pass of second order, forwards and backwards over the whole take, so that
-nothing comes late. A loop of D - x seconds, x the cross-fade, goes over into itself: what comes in and what goes out
+nothing comes late. A loop of D - x seconds, x the cross-fade, cross-fades into itself: the start and the end
 count sin and cos of a quarter turn, so two stretches that have nothing to do with each other keep their energy. Without
 a loop the take grows and fades over x at its ends, and gives nothing outside.
 """
@@ -62,7 +62,7 @@ class Track(Doc):
 
     @cached_property
     def samples(self) -> Array:
-        """What was recorded. Raises ValueError for what is no such data.
+        """Return the recorded samples. Raises ValueError for what is no such data.
 
         Returns
         -------
@@ -78,8 +78,8 @@ class Track(Doc):
 
 
 class Recording(Doc):
-    """What was recorded: so many samples a second of some axes, degrees / cm / %. Axes that were not recorded have
-    none.
+    """Recorded samples: sample rate, and samples of some axes, degrees / cm / %. Axes that were not recorded
+    have none.
     """
 
     name: str = Field(default="", max_length=120)
@@ -136,7 +136,7 @@ class Take(SourceDoc):
         return self.fade_s == 0.0
 
     def axes(self) -> tuple[Axis, ...]:
-        """What was recorded."""
+        """Return the recorded axes."""
         return self.recording.axes
 
     def motion(self, inputs: Inputs) -> Array:

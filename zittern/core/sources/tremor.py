@@ -1,7 +1,7 @@
 """Tremor: the fast, small shake of muscles that hold something.
 
 Sines within +-width about the centre, power falling off as a Gaussian of standard deviation width/2. Physiological
-tremor of hand and arm lies at 8 to 12 Hz (Elble and Koller 1990); its size swells and fades because neighbouring sines
+tremor of hand and arm is at 8 to 12 Hz (Elble and Koller 1990); its amplitude varies because neighboring sines
 beat.
 """
 

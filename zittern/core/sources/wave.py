@@ -60,8 +60,8 @@ class Phases(Doc):
 
 
 class Wave(SourceDoc):
-    """Regular motion: a boat, a swing, an engine. `beats` only says how people read the rate. start: so far into its
-    cycle it begins, on all axes.
+    """Regular motion: a boat, a swing, an engine. `beats` only affects the display of the rate. start: start phase, on
+    all axes.
     """
 
     still: ClassVar[frozenset[str]] = frozenset({"beats"})

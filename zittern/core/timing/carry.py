@@ -1,6 +1,6 @@
 """THE VISITOR of everything in a document that carries frames: keys, handles, spans, ramps, clocks, ranges.
 
-What carries frames is marked in its type (`timemarks`); a test walks the schema and fails for a number that nobody
+Fields that hold frames are marked in their type (`timemarks`); a test walks the schema and fails for a number without
 decided about.
 """
 
@@ -28,7 +28,7 @@ Change = Callable[[TimeMap, Any, Doc], Any]
 
 
 def _end(timing: TimeMap, value: float | None) -> float | None:
-    """Where a stretch that lasts through a frame ends: one frame before the next one."""
+    """Return the end of a range that includes a frame: one frame before the next one."""
     return None if value is None else timing.end(value)
 
 
@@ -45,7 +45,9 @@ def _span(timing: TimeMap, value: tuple[float, float] | None) -> tuple[float, fl
 
 
 def _ramp_in(timing: TimeMap, value: float, of: Doc) -> float:
-    """As long as its frames become, from the start of its span on; without a span the shot's own start."""
+    """Return the ramp with the new length of its frames, from the start of its span; without a span the shot's own
+    start.
+    """
     span = cast(Spanned, of).span_frames
     start = span[0] if span is not None else _finite(timing.reach[0])
     return max(timing.length(start, value), 0.0) if value else value
@@ -62,7 +64,7 @@ def _finite(frame: float) -> float:
     return frame if math.isfinite(frame) else 0.0
 
 
-# How each mark is carried; keys are carried by their curves.
+# Rule for each mark; keys are carried by their curves.
 _CHANGES: Mapping[str, Change] = {
     "at": lambda timing, value, _: timing.at(value),
     "end": lambda timing, value, _: _end(timing, value),
@@ -99,7 +101,7 @@ def retimed(doc: D, timing: TimeMap) -> D:
         name: _CHANGES[mark.kind](timing, getattr(doc, name), doc) for name, mark in timed_fields(type(doc)).items()
     }
     if isinstance(doc, Number) and doc.curve is not None:
-        # Where a curve is cut beyond its limits, the keys that are made there stay within them.
+        # New keys at the cut of a curve beyond its limits stay within them.
         changes["curve"] = limited(carried(doc.curve, timing), *doc.limits)
     if isinstance(doc, Spanned) and changes.get("span_frames"):
         changes |= _fitting_ramps(doc, changes)

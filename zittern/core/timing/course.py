@@ -25,7 +25,7 @@ __all__ = [
     "with_changes",
 ]
 
-# A jump at a cut takes this long: less than what counts as at once (curves.STEEP_FRAMES).
+# Duration of a jump at a cut: below the limit for steep segments (curves.STEEP_FRAMES).
 JUMP_FRAMES = 1e-3
 # Values this near, relative to their size, are the same.
 _SAME = 1e-12
@@ -52,7 +52,7 @@ class Course:
         return [key.frame for key in self.curve.keys]
 
     def segment(self, frame: float) -> int | None:
-        """The number of the cubic segment that a frame lies in, between its keys; none elsewhere."""
+        """Return the index of the cubic segment at a frame, between its keys; none elsewhere."""
         at = bisect_left(self.frames, frame)
         inside = 0 < at < len(self.frames) and self.frames[at] != frame
         return at - 1 if inside and self.curve.keys[at - 1].interp in _CUBIC else None
@@ -85,8 +85,8 @@ class Course:
         return ended, begun, handle_to(points[0], first[1]), handle_to(points[3], second[2])
 
     def part(self, start: float, stop: float, swallowed: Callable[[float], bool]) -> Part:
-        """The same course from start to stop. swallowed: whether a frame is taken out; where that befell the first or
-        the last key, what is held outside of them needs one.
+        """Return the course from start to stop. swallowed: whether a frame is removed; where this removes the first or
+        the last key, the extension outside of them needs one.
         """
         frames = self.frames
         low, high = bisect_left(frames, start), bisect_left(frames, stop)
@@ -115,7 +115,7 @@ class Course:
         return Part([Key(frame=edge, value=value, interp="hold")] if swallowed(near) else [], True, True)
 
     def _both_cut(self, keys: list[Key], start: float, stop: float, ended: Key) -> Key:
-        """The end of a part that has no key of its own: of the segment from start on, the piece up to stop."""
+        """Return the end of a part without a key: the piece of the segment from start on, up to stop."""
         begun = keys[0]
         if begun.interp != "free":
             return ended
@@ -129,7 +129,7 @@ class Course:
         return with_changes(ended, handle_in=handle_to(first[3], first[2]))
 
     def frozen(self, i: int, moved: Callable[[int], bool]) -> Key:
-        """A key with its handles, where the segments beside it are no longer smooth by themselves."""
+        """Return a key with its handles, where the adjacent segments are not smooth by default."""
         key = self.curve.keys[i]
         leaves = key.interp in _CUBIC and self._hangs_on(i, moved)
         arrives = i > 0 and self.curve.keys[i - 1].interp in _CUBIC and self._hangs_on(i - 1, moved)
@@ -141,24 +141,24 @@ class Course:
         return with_changes(key, handle_in=into) if arrives else key
 
     def _hangs_on(self, i: int, moved: Callable[[int], bool]) -> bool:
-        """Whether one of the keys that a segment with slopes of its own hangs on is moved elsewhere."""
+        """Return whether a key that determines a smooth segment is moved elsewhere."""
         return any(0 <= at < len(self.frames) and moved(at) for at in (i - 1, i, i + 1, i + 2))
 
 
 def all_free(curve: Curve) -> Curve:
-    """The same course with every cubic segment free, by handles."""
+    """Return the course with every cubic segment free, by handles."""
     course = Course(curve)
     return curve.replace(keys=tuple(course.frozen(i, lambda _: True) for i in range(len(curve.keys))))
 
 
 def nearly_equal(one: float, other: float) -> bool:
-    """Whether values are the same but for their last digits."""
+    """Return whether values differ only by rounding."""
     return abs(one - other) <= _SAME * max(1.0, abs(one), abs(other))
 
 
 def unfolded(curve: Curve, cuts: list[float]) -> Curve:
-    """The same course with a further key in segments that are cut there, or just before it, and whose handles reach
-    past each other: in the middle of the fold, so that handles stay within the parts of it.
+    """Return the course with an additional key in segments that are cut, or just before it, and whose handles overlap:
+    in the middle of the fold, so that handles stay within its parts.
     """
     course = Course(curve)
     frames = [*cuts, *(cut - JUMP_FRAMES for cut in cuts)]

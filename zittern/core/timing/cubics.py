@@ -13,12 +13,12 @@ Cubic = tuple[Point, Point, Point, Point]
 
 
 def folded(points: Cubic) -> bool:
-    """Whether its handles reach past each other."""
+    """Return whether its handles overlap."""
     return points[2][0] < points[1][0]
 
 
 def middle_of_fold(points: Cubic) -> float:
-    """Where the abscissa turns from one way of bending to the other: both parts of it have handles in order."""
+    """Return the parameter at the inflection of the abscissa: both parts have ordered handles."""
     x0, x1, x2, x3 = (point[0] for point in points)
     bends, unbends = x2 - 2.0 * x1 + x0, x3 - 2.0 * x2 + x1
     return bends / (bends - unbends)
@@ -37,7 +37,7 @@ def within(left: Key, right: Key, out: Handle, into: Handle) -> Cubic:
 
 
 def share_at(points: Cubic, frame: float) -> float:
-    """How far along a cubic its abscissa, which never goes back, is a frame."""
+    """Return the parameter at which the monotonic abscissa of a cubic is a frame."""
     x0, x1, x2, x3 = (point[0] for point in points)
     a, b, c = x3 - x0 + 3.0 * (x1 - x2), 3.0 * (x0 - 2.0 * x1 + x2), 3.0 * (x1 - x0)
     low, high = 0.0, 1.0
@@ -64,5 +64,5 @@ def halves(points: Cubic, share: float) -> tuple[Cubic, Cubic]:
 
 
 def handle_to(key: Point, point: Point) -> Handle:
-    """What leads from a key to a control point."""
+    """Return the handle from a key to a control point."""
     return point[0] - key[0], point[1] - key[1]

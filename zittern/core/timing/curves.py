@@ -1,7 +1,8 @@
 """Keyed curves carried through a time map: the course before a cut and after it stays what it was, between frames too.
 
-A segment that is cut becomes two free ones: a cubic in parts (de Casteljau 1959). A smooth segment hangs on the keys
-beside it; where these go elsewhere it becomes a free one of the same course. Where a map puts two courses side by side
+A segment that is cut becomes two free ones: a cubic in parts (de Casteljau 1959). A smooth segment depends on the
+adjacent
+keys; where these move elsewhere it becomes a free one of the same course. Where a map puts two courses side by side
 that do not meet, the curve jumps at the cut.
 """
 
@@ -30,7 +31,7 @@ from zittern.core.timing.time_map import Bend, Piece, TimeMap
 
 __all__ = ["MOST_WRITTEN_OUT", "Cut", "carried", "cut_out"]
 
-# What repeats is written out where it is cut, with no more keys than this.
+# Repetitions are expanded at a cut, up to this many keys.
 MOST_WRITTEN_OUT = 20_000
 
 
@@ -65,8 +66,8 @@ def carried(curve: Curve, timing: TimeMap) -> Curve:
 
 @dataclass(frozen=True)
 class Cut:
-    """A curve cut at both ends of a stretch, each part by keys of its own: cubics are free, with both handles. before,
-    after: up to and from the very ends; or a little less, where the course is to jump there.
+    """A curve cut at both ends of a range, each part with separate keys: cubics are free, with both handles. before,
+    after: up to and from the exact ends; or slightly less, where the course should jump.
     """
 
     before: list[Key]
@@ -94,7 +95,7 @@ def cut_out(curve: Curve, first: float, last: float, reach: tuple[float, float])
         return [key for key, stays in zip(keys, [*apart, True], strict=True) if stays]
 
     inside = part(first, last)
-    # What is held up to a key at the end has that key's own value there.
+    # A hold segment has the value of the next key at its end.
     inside[-1] = inside[-1].replace(value=value_at(curve, last))
     return Cut(
         part(-math.inf, first), part(-math.inf, first - JUMP_FRAMES), inside,
@@ -103,7 +104,7 @@ def cut_out(curve: Curve, first: float, last: float, reach: tuple[float, float])
 
 
 def _straight(course: Course, frame: float) -> Interp:
-    """How a curve runs outside of its keys, once what repeats is written out."""
+    """Return the extension of a curve outside its keys, after repetitions are expanded."""
     outside = course.curve.before if frame < course.frames[0] else course.curve.after
     return "linear" if outside == "continue" else "hold"
 
@@ -163,7 +164,7 @@ def _reaching(handle: Handle, reach: float) -> Handle:
 
 
 def _written_out(curve: Curve, reach: tuple[float, float]) -> Curve:
-    """The curve with keys over a reach of frames in place of how it goes on outside of its own."""
+    """Return the curve with keys over a range of frames instead of its extension."""
     first, last = curve.keys[0].frame, curve.keys[-1].frame
     low, high = min(reach[0] - 1.0, first), max(reach[1] + 2.0, last)
     on_before, on_after = curve.before != "hold" and low < first, curve.after != "hold" and high > last

@@ -12,8 +12,8 @@ from zittern.core.timing.course import Course, all_free, unfolded, value_at, wit
 
 __all__ = ["limited"]
 
-# Where a curve crosses a limit is looked for at so many frames of a segment, and then halved; crossings closer than
-# this many frames are one.
+# Number of samples per segment in the search for limit crossings, which are then bisected; crossings closer than this
+# many frames are merged.
 _LOOKS_A_SEGMENT, _HALVINGS, _APART = 33, 40, 1e-4
 
 
@@ -71,7 +71,7 @@ def _crossings(curve: Curve, least: float, most: float) -> list[float]:
                 beyond = value > limit if limit == most else value < limit
                 low, high = (middle, high) if beyond == first else (low, middle)
             found.append(high)
-    # One beside a key is at the key: there it may jump.
+    # A crossing next to a key is at the key: it may jump there.
     nearest = (float(frames[np.argmin(np.abs(frames - frame))]) for frame in found)
     placed = sorted(key if abs(key - frame) < _APART else frame for frame, key in zip(found, nearest, strict=True))
     inside = [frame for frame in placed if frames[0] < frame < frames[-1]]

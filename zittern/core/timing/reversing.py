@@ -24,13 +24,13 @@ from zittern.core.timing.limits import limited
 __all__ = ["mirrored", "mirrored_clip", "mirrored_path", "turned_about"]
 
 _D = TypeVar("_D", bound=Doc)
-# What goes where the set goes, or is seen by a person: it stays.
+# Parts that follow the set or a person are unchanged.
 _STAYS = (Ride, Subject, TargetChange)
 
 
 def mirrored(curve: Curve, first: float, last: float, reach: Span) -> Curve:
-    """A curve with the course from first to last the other way round. Where the ends of that do not meet the rest, it
-    jumps within a thousandth of a frame.
+    """Return a curve with the course from first to last reversed. Where the ends of that do not meet the rest, it jumps
+    within a thousandth of a frame.
     """
     if len(curve.keys) == 1:
         return curve
@@ -53,13 +53,13 @@ def mirrored(curve: Curve, first: float, last: float, reach: Span) -> Curve:
 
 
 def turned_about(curve: Curve, about: float) -> Curve:
-    """All of a curve the other way round: frame f has the value of about - f."""
+    """Return a reversed curve: frame f has the value of about - f."""
     keys = spaced(list(_turned(list(all_free(curve).keys), about)))
     return curve.replace(keys=keys, before=curve.after, after=curve.before)
 
 
 def _turned(keys: list[Key], about: float) -> Iterable[Key]:
-    """Keys the other way round. Handles change places, a segment takes its kind from its other key; what was held up
+    """Return the keys in reverse. Handles change places, a segment takes its kind from its other key; what was held up
     to a key is held from just after it on.
     """
     for n in range(len(keys) - 1, -1, -1):
@@ -115,7 +115,7 @@ def mirrored_path(shot: Shot, first: float, last: float) -> Shot:
 
 
 def mirrored_clip(clip: Clip, first: float, last: float, reach: Span) -> Clip:
-    """A clip that lies in a stretch, the other way round: its bar with its ramps, its numbers, its clock."""
+    """Return a clip within a range, reversed: its bar with its ramps, its numbers, its clock."""
     about = first + last
     clock = clip.clock_in(reach)
     assert clock.end_frame is not None, "a clock in a shot has an end"
@@ -124,7 +124,7 @@ def mirrored_clip(clip: Clip, first: float, last: float, reach: Span) -> Clip:
     )
 
     def numbers(doc: _D) -> _D:
-        # What lies outside of the bar is heard in its phases: all of a curve is turned.
+        # Curves outside the bar affect its phases: they are reversed completely.
         return _numbers(doc, lambda curve: turned_about(curve, about))
 
     layers = tuple(_mirrored_spans(numbers(layer), about) for layer in clip.layers)

@@ -1,8 +1,8 @@
 """A whole shot carried through an edit of time: path, rig, cues and dials by the map; clips by their clocks.
 
 What spans the cut goes on without a jump: noise and all else that runs by phase either *runs on*, as if the shot had
-been that long from the beginning, or *keeps* what comes after the cut as it was: the clip is split there, its left part
-runs on while it cross-fades into its right part, whose clock has gone along.
+always had this length, or *keeps* the content after the cut: the clip is split there, its left part
+continues while it cross-fades into its right part, whose clock is shifted.
 """
 
 from __future__ import annotations
@@ -23,9 +23,9 @@ from zittern.core.timing.time_map import TimeMap
 
 __all__ = ["Rippled", "Runs", "again", "moved_by", "rippled"]
 
-# What runs by phase: on through the edit, or afterwards as it was.
+# Motion by phase: it continues through the edit, or keeps its later course.
 Runs = Literal["on", "keep"]
-# Where nothing is inserted, a clip that keeps what comes after cross-fades for so long before the cut.
+# Cross-fade before the cut, for a clip that keeps its later course and without inserted frames.
 _FADE_S = 0.5
 # A part of a clip that is split has at least so many more frames than one.
 _LEAST_FRAMES = 1.0
@@ -66,7 +66,7 @@ class _Edit:
 
     @property
     def later(self) -> float:
-        """By how much what comes after is later."""
+        """Return the shift of the later content."""
         return self.timing.at(self.stop) - self.stop
 
     @property
@@ -108,7 +108,7 @@ class _Edit:
         return moved_by(clip, self.later)
 
     def _kept_whole(self, clip: Clip) -> Iterable[Clip]:
-        """A clip over the whole shot that keeps its motion: it has a span of its own from then on."""
+        """Return a clip over the whole shot that keeps its motion: it has a span from then on."""
         placed = clip.replace(span_frames=self.whole, clock=clip.clock_in(self.whole))
         if self.whole[0] < self.stop:
             return self.clip(placed)
@@ -135,8 +135,8 @@ class _Edit:
         return clock.replace(end_frame=end)
 
     def _content(self, clip: Clip, as_before: bool = False) -> Clip:
-        """A clip with its numbers and layers carried; its clock as it was. Layers that lay in what is taken out go.
-        as_before: nothing changes before the edit, progress through the spans of layers included.
+        """Return a clip with its numbers and layers carried, and an unchanged clock. Layers within the removed range
+        are dropped. as_before: nothing changes before the edit, progress through the spans of layers included.
         """
         layers = tuple(layer for layer in clip.layers if not self._gone(layer.span_frames))
         after = retimed(clip.replace(layers=layers, clock=None), self.timing).replace(clock=clip.clock)
@@ -190,7 +190,7 @@ class _Edit:
         return [left, right]
 
     def _room(self, first: float) -> float:
-        """How many frames the left part of a clip has beside its first one; none where that is taken out."""
+        """Return the frames of the left part of a clip besides its first one; none where that is removed."""
         return 0.0 if self.timing.takes_out(first) else self.timing.at(self.stop) - self.timing.at(first) - 1.0
 
     @property
@@ -245,7 +245,7 @@ def moved_by(clip: Clip, frames: float) -> Clip:
 
 
 def again(shot: Shot, layers: tuple[Layer, ...], also_taken: Iterable[str] = ()) -> tuple[Layer, ...]:
-    """The same layers with ids of their own. They keep their random starts."""
+    """Return the layers with new ids. They keep their random starts."""
     taken = list(also_taken)
     start = len(taken)
     for layer in layers:

@@ -1,7 +1,7 @@
-"""Where each frame of a shot goes in an edit of time.
+"""Frame mapping of a time edit.
 
-A map is made of pieces. In a straight one a frame goes to new + (frame - old) x factor; eases bend. Where two pieces
-meet, a frame has two places: `at` gives the one from the right, `before` the one from the left. What lies at a cut
+A map consists of pieces. In a straight one a frame goes to new + (frame - old) x factor; eases bend. Where two pieces
+meet, a frame has two places: `at` gives the one from the right, `before` the one from the left. Content at a cut
 belongs to what comes after it; what lasts up to a cut ends before it.
 """
 
@@ -16,7 +16,7 @@ from functools import cached_property
 __all__ = ["Bend", "Piece", "TimeMap"]
 
 
-# An ease of fewer frames than this is left out: nobody could see it.
+# Eases of fewer frames than this are omitted: they would be invisible.
 _SHORTEST_EASE_FRAMES = 0.05
 
 
@@ -30,7 +30,7 @@ class Piece:
     factor: float = 1.0
 
     def at(self, frame: float) -> float:
-        """Where a frame of it goes."""
+        """Return the new position of a frame of the piece."""
         return self.new + (frame - self.old) * self.factor
 
 
@@ -44,7 +44,7 @@ class Bend(Piece):
     new_frames: float = 1.0
 
     def at(self, frame: float) -> float:
-        """Where a frame of it goes."""
+        """Return the new position of a frame of the piece."""
         return self.new + self.new_frames * self._reached(frame)
 
     def speed_at(self, frame: float) -> float:
@@ -120,35 +120,35 @@ class TimeMap:
 
     @property
     def cuts(self) -> list[float]:
-        """Frames at which one piece goes over into the next."""
+        """Return the frames between pieces."""
         return self._starts[1:]
 
     @property
     def still(self) -> bool:
-        """Whether nothing goes anywhere."""
+        """Return whether this is the identity map."""
         return len(self.pieces) == 1 and self.pieces[0].factor == 1.0 and self.pieces[0].old == self.pieces[0].new
 
     def at(self, frame: float) -> float:
-        """Where a frame goes, from the right."""
+        """Return the new position of a frame, from the right."""
         return self._piece(frame).at(frame)
 
     def takes_out(self, frame: float) -> bool:
-        """Whether a frame is no more."""
+        """Return whether a frame is removed."""
         return self._piece(frame).factor == 0.0
 
     def _piece(self, frame: float) -> Piece:
         return self.pieces[bisect_right(self._starts, frame) - 1]
 
     def before(self, frame: float) -> float:
-        """Where a frame goes, from the left: where what lasts up to it ends."""
+        """Return the new position of a frame, from the left: the end of a range up to it."""
         return self.pieces[max(bisect_left(self._starts, frame) - 1, 0)].at(frame)
 
     def end(self, last: float) -> float:
-        """Where a stretch that lasts through a frame has its last one."""
+        """Return the last frame of a range that includes a frame."""
         return self.before(last + 1.0) - 1.0
 
     def length(self, start: float, frames: float) -> float:
-        """How long what begins at a frame lasts then."""
+        """Return the new duration of a range that starts at a frame."""
         return self.before(start + frames) - self.at(start)
 
     def parts(self) -> Iterator[tuple[Piece, float, float]]:

@@ -12,7 +12,7 @@ const unseen = (fps: number) =>
 
 type AxisRateProps = { layer: Layer; axis: AxisName; reading: AxisReading; locked: boolean };
 
-/** How fast an axis moves: its pace, shown in Hz where its source has a rate. Keyed or driven by a formula as any other number. */
+/** Rate of an axis: its pace, shown in Hz where its source has a rate. Keyed or driven by a formula as any other number. */
 export function AxisRate({ layer, axis, reading, locked }: AxisRateProps) {
   useStore(view, ({ axes }) => axes);
   const lead = layer.axes[axis].linked_to ?? axis;

@@ -7,7 +7,7 @@ import { touched } from "./touched";
 
 type AxisSwingProps = { layer: Layer; axis: AxisName; reading: AxisReading; locked: boolean };
 
-/** How far an axis swings; of a source that gives degrees and centimetres by itself, how far it goes at most. */
+/** Swing of an axis; for a source with its own size, the measured maximum. */
 export function AxisSwing({ layer, axis, reading, locked }: AxisSwingProps) {
   const at = `layer:${layer.id}.axes.${axis}`;
   const swing = (value: number): Command => ({

@@ -5,7 +5,7 @@ import { motion } from "../../stores/motion";
 import { view } from "../../stores/view";
 import { AxisRow } from "./AxisRow";
 
-/** Widths of axis, motion (what is left), swing, px and share of the picture, rate, switches. */
+/** Widths of axis, motion (remaining width), swing, px and share of the picture, rate, switches. */
 const COLUMNS_PX = [84, 0, 79, 46, 47, 77, 48];
 
 /** One row an axis. */

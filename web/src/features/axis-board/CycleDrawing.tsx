@@ -23,7 +23,7 @@ function moved(points: Point[], index: number, [percent, height]: Point): Point[
   return points.map((each, i) => (i === index ? within : each));
 }
 
-/** Of height, for a press of an arrow key. */
+/** Change of height per arrow key. */
 const STEP = 0.02;
 
 function Drawing({ at, ...given }: { at: string; kept: Point[] }) {

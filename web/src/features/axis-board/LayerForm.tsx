@@ -3,7 +3,7 @@ import { SpanForm } from "../../parts/SpanForm";
 import { layerField } from "../../shared/fields";
 import { ParamControl } from "../../shared/number";
 
-/** The usual numbers of a layer: how much of it, how fast, when. */
+/** The main numbers of a layer: strength, speed, time range. */
 export function LayerForm({ layer }: { layer: Layer }) {
   const at = `layer:${layer.id}`;
   return (

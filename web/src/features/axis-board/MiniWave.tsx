@@ -35,14 +35,11 @@ function miniPath(array: MotionArray | undefined, axis: AxisName, from: number):
   return `M${values.map((value, row) => `${x(row)} ${y(value)}`).join("L")}`;
 }
 
-/**
- * The first seconds of an axis of a layer from where it is heard. Part of the page, not a canvas: each of those is a layer
- * that the browser puts together with all others for every picture.
- */
+/** The first seconds of an axis of a layer from its active start. Part of the page, not a canvas: each of those is a layer that the browser puts together with all others for every picture. */
 export function MiniWave({ layer, axis }: { layer: string; axis: AxisName }) {
   const clipId = useStore(openShot, ({ state }) => state && clipOf(state, layer)?.id);
   const array = useMotionArray(`layer:${layer}`);
-  // From where the layer and its clip are both heard.
+  // From the frame where the layer and its clip are both active.
   const from = useStore(motion, ({ readings, first }) => {
     const activeSpan = readings?.layers.find((each) => each.layer === layer)?.span;
     const clip = readings?.clips.find((each) => each.clip === clipId)?.span;

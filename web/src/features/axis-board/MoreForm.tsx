@@ -10,7 +10,7 @@ import { Spectrum } from "./Spectrum";
 
 const LENS_END = "lens";
 
-/** What is rarely changed, and the spectrum: folded away until it is asked for. */
+/** Rarely used settings, and the spectrum, in a folded section. */
 export function MoreForm({ layer }: { layer: Layer }) {
   const state = useStore(openShot, (each) => each.state);
   const more = useStore(view, (each) => each.more);

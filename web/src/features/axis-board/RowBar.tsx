@@ -4,7 +4,7 @@ import type { Layer } from "../../api/types";
 import { commit } from "../../stores/editing";
 import { view } from "../../stores/view";
 
-/** What can be done with several selected rows; the first one selected is the model. */
+/** Actions on several selected rows; the first one selected is the model. */
 export function RowBar({ layer }: { layer: Layer }) {
   const axes = useStore(view, (state) => state.axes);
   const [model, ...others] = axes;

@@ -5,11 +5,11 @@ import { CycleDrawing } from "./CycleDrawing";
 import { TakeChoice } from "./TakeChoice";
 import { useMoving } from "./useMoving";
 
-/** The form of a layer's source: a field for each that the server tells of, and what is drawn by hand. */
+/** The form of a layer's source: a field for each entry of the server's table, and hand-drawn curves. */
 export function SourceForm({ layer }: { layer: Layer }) {
   const moving = useMoving(layer.id);
   const { source } = layer;
-  // What is in the axes' own units makes an axis move; of all other sources only axes that move have anything to set.
+  // Fields in the units of the axes are always shown; fields of other sources only for axes that move.
   const { absolute } = sourceFacts(source);
   const byHand = source.kind === "keys";
   const shown = fieldsOf(source).filter(({ axis }) => !axis || absolute || moving.includes(axis));

@@ -7,7 +7,7 @@ const HEIGHT = 58;
 const FOOT = 12;
 const MARKS_HZ = [0.1, 0.5, 1, 2, 5, 10];
 
-/** How much moves at which rate: the layer as bars, the sum as a line. */
+/** Amplitude by rate: the layer as bars, the sum as a line. */
 export function Spectrum({ layer, slug, revision }: { layer: Layer; slug: string; revision: number }) {
   const params = { path: { shot: slug, layer: layer.id } };
   const bands = useQuery({

@@ -18,7 +18,7 @@ function play(layer: string, take: string | File): Promise<void> {
   });
 }
 
-/** What a layer of takes plays: one that ships, or a file of samples. */
+/** The recording of a take layer: a shipped one, or a file of samples. */
 export function TakeChoice({ layer }: { layer: Layer }) {
   if (layer.source.kind !== "take") return null;
   const name = layer.source.recording?.name ?? "";

@@ -7,7 +7,7 @@ import { commit } from "../../stores/editing";
 import { preview } from "../../stores/preview";
 import { idsAlike } from "../../stores/selection";
 
-/** What is done with a layer as a whole, or with all selected ones. */
+/** Actions on a layer as a whole, or on all selected ones. */
 export function WholeLayerBar({ layer }: { layer: Layer }) {
   const layers = () => idsAlike(layer.id);
   const scale = (factor: number): Command => ({

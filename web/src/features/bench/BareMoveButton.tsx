@@ -2,7 +2,7 @@ import { Eye, EyeOff } from "lucide-react";
 import { useStore } from "zustand";
 import { latchBare, seeBare, view } from "../../stores/view";
 
-/** Shows the move without its shake for as long as it is held; with Shift until it is pressed again. */
+/** Shows the move without its shake while it is pressed; with Shift until it is pressed again. */
 export function BareMoveButton() {
   const bypass = useStore(view, (each) => each.bypass);
   const bare = useStore(view, (each) => each.bare);

@@ -105,7 +105,7 @@ function OpenDialog({ state }: { state: State }) {
   return Shown ? <Shown state={state} /> : null;
 }
 
-/** The Viewfinder, and beside it the Set view or what the shot is compared with. */
+/** The Viewfinder, and next to it the Set view or the comparison. */
 function Pictures({ shot }: { shot: string }) {
   const comparing = useComparing();
   const hasSidePane = useStore(sides, (each) => each.shown.length > 0);
@@ -137,7 +137,7 @@ function useMovieOfAddress(): void {
   }, []);
 }
 
-/** What is selected. */
+/** The board of the selection. */
 function Board({ shot }: { shot: string }) {
   const board = useStore(view, (each) => each.board);
   const layer = useStore(view, (each) => each.layer);
@@ -149,7 +149,7 @@ function Board({ shot }: { shot: string }) {
   );
 }
 
-/** Whether marked presets are shown beside each other. */
+/** Whether marked presets are shown side by side. */
 function useComparing(): boolean {
   const open = useStore(view, (each) => each.sheet === "presets");
   const marked = useStore(presets, (each) => each.marked.length > 0);

@@ -62,7 +62,7 @@ export function BenchHead({ state }: { state: State }) {
   );
 }
 
-/** Project and shot; the shot's name opens what it is made of. */
+/** Project and shot; the shot's name opens its settings. */
 function Place({ state }: { state: State }) {
   const { name } = state.document;
   return (

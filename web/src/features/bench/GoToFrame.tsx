@@ -12,7 +12,7 @@ const NO_FRAME = "this is no frame";
 
 const close = () => view.setState({ goingTo: false });
 
-/** Where to go, as it is typed: a frame, so many on, a time, the name of a cue. The server reads it. */
+/** The destination as typed: a frame, an offset, a time, the name of a cue. The server reads it. */
 export function GoToFrame() {
   const [text, setText] = useState(String(transport.getState().frame));
   const shot = useStore(openShot, (each) => each.state?.slug);

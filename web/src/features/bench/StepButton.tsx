@@ -5,7 +5,7 @@ type StepButtonProps = { label: string | null | undefined; name: "Undo" | "Redo"
 /** A label that has no room for a word or two goes down a line, where it is not seen. */
 const LABEL_CLASSES = "shrink-[99999] flex-wrap content-start justify-start overflow-hidden";
 
-/** A step back or forth, with what it would do: that gives way before anything beside it is cut. */
+/** Undo or redo with its label, which shrinks before adjacent controls do. */
 export function StepButton({ label, name, onClick }: StepButtonProps) {
   const Icon = name === "Undo" ? Undo2 : Redo2;
   const text = label ? `${name}: ${label}` : `Nothing to ${name.toLowerCase()}`;

@@ -1,4 +1,4 @@
-/** THE TABLES of what the Bench is made of: a new kind of sheet, row, board or dialog is its folder and one line here. */
+/** THE TABLES of the Bench: a new kind of sheet, row, board or dialog is a folder and one line here. */
 import type { ComponentType } from "react";
 import type { State } from "../../api/types";
 import { ImportDialog } from "../../parts/ImportDialog";
@@ -20,7 +20,7 @@ import { TimeEditRow } from "../time-edit";
 import { ExportDialog } from "../transfer";
 import { VariantsDialog } from "../variants";
 
-/** What lies over the lanes. */
+/** Sheets over the lanes. */
 export const SHEETS: SheetEntry[] = [
   { id: "curves", title: "curves", Sheet: CurveSheet },
   { id: "table", title: "table", Sheet: TableSheet },
@@ -28,7 +28,7 @@ export const SHEETS: SheetEntry[] = [
   { id: "checks", title: null, Sheet: CheckSheet },
 ];
 
-/** What is marked on the ruler. */
+/** Marks on the ruler. */
 export const MARKS: MarkEntry[] = [
   { id: "coverage", Marks: CoverageBand },
   { id: "findings", Marks: FindingMarks },

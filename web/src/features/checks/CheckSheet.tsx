@@ -9,7 +9,7 @@ import { openShot } from "../../stores/openShot";
 import { serverTables } from "../../stores/serverTables";
 import { FindingRow } from "./FindingRow";
 
-/** What is wrong with the shot, over the lanes: each finding with its place and what mends it. */
+/** Findings of the shot, over the lanes: each with its position and its fixes. */
 export function CheckSheet() {
   const { headPx } = useLaneSize();
   const loops = usePending(

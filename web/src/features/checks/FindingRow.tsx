@@ -9,7 +9,7 @@ function mean({ check, at, amount }: Finding, meant: boolean): void {
   void commit({ type: "ignore_finding", check, at: at ?? null, amount, ignored: meant });
 }
 
-/** A finding: what, where, how much, why; what mends it, and whether it is meant so. */
+/** A finding: title, position, amount, explanation; its fixes, and whether it is ignored. */
 export function FindingRow({ finding, title, meant }: FindingRowProps) {
   const { says, frames, weight, fix } = finding;
   const [first, last] = frames.map(Math.round);

@@ -30,7 +30,7 @@ const DRIVEN = "It follows a formula: turn the dial that it reads, or make acros
 export type Place = { across: number; up: number };
 type Box = { width: number; height: number };
 
-/** The pad of a blend: its corners, the way of the place over the shot, and the place, which is dragged, and recorded while it plays. */
+/** The pad of a blend: its corners, the path of the position over the shot, and the position, which can be dragged, and recorded during playback. */
 export function BlendPad({ clip, blend }: { clip: Clip; blend: Blend }) {
   const at = `clip:${clip.id}.blend`;
   const line = blend.corners.length === 2;
@@ -78,7 +78,7 @@ export function BlendPad({ clip, blend }: { clip: Clip; blend: Blend }) {
   );
 }
 
-/** Puts a preset in place of what stands in a corner. */
+/** Replaces a corner with a preset. */
 function fill(clip: string, corner: string, key: string): void {
   const preset = presets.getState().list.find((each) => each.key === key)?.preset;
   if (preset) void commit({ type: "fill_corner", preset, key, clip, corner });
@@ -159,7 +159,7 @@ function pointOf({ across, up }: Place, { width, height }: Box): [number, number
   return [x, EDGE.y + (1 - up / 100) * (height - 2 * EDGE.y)];
 }
 
-/** The way of the place over the shot. */
+/** The path of the position over the shot. */
 function trail(way: MotionArray | undefined, box: Box): string {
   if (!way) return "";
   const rows = way.data.length / way.columns;

@@ -56,7 +56,7 @@ export function ClipBoard() {
   );
 }
 
-/** Clips that may become corners beside this one. */
+/** Clips that may become corners with this one. */
 function othersToBlend(shot: Shot, clip: Clip): Clip[] {
   return shot.lanes.flatMap(({ clips }) => clips.filter((each) => each.id !== clip.id && !each.blend));
 }

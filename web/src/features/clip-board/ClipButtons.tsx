@@ -8,7 +8,7 @@ import { view } from "../../stores/view";
 
 const TIMES_REPEATED = 3;
 
-/** What is done with the selected clip. */
+/** Actions on the selected clip. */
 export function ClipButtons({ clip, others }: { clip: Clip; others: Clip[] }) {
   return (
     <div className="cond flex flex-wrap items-center gap-1 text-xs">

@@ -17,7 +17,7 @@ type CornerMarkProps = {
   onFill: (preset: string) => void;
 };
 
-/** A corner on the pad: the scribble of what stands in it. A click takes the place there, a card that is dropped comes into it. */
+/** A corner on the pad: the scribble of its layers. A click takes the place there, a card that is dropped comes into it. */
 export function CornerMark({ blend, corner, swatch, x, y, onGo, onFill }: CornerMarkProps) {
   const number = blend.corners.indexOf(corner) + 1;
   const size = swatch ? `, ${swatch.typical_px.toFixed(0)} px` : "";

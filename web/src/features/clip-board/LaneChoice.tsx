@@ -3,7 +3,7 @@ import type { Lane } from "../../api/types";
 
 const OWN = "a new lane";
 
-/** The lane that the clip lies on: another one, or one of its own. */
+/** The lane of the clip: another one, or a new one. */
 export function LaneChoice({ lanes, lane }: { lanes: Lane[]; lane: Lane }) {
   return (
     <label className="flex min-w-0 flex-col">

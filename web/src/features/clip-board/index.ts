@@ -1,2 +1,2 @@
-/** The board of the selected clip: its name, how much and how fast, when, and what is done with it. */
+/** The board of the selected clip: its name, amount and speed, time range, and actions. */
 export { ClipBoard } from "./ClipBoard";

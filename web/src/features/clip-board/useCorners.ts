@@ -4,7 +4,7 @@ import { client, take } from "../../api/client";
 import type { Swatch } from "../../api/types";
 import { openShot } from "../../stores/openShot";
 
-/** What each corner of a blend does alone, by its id. */
+/** Motion of each corner of a blend alone, by its id. */
 export function useCorners(clip: string): Record<string, Swatch> {
   const slug = useStore(openShot, (each) => each.state?.slug) ?? "";
   const revision = useStore(openShot, (each) => each.state?.revision);

@@ -9,7 +9,7 @@ export type Action = {
   /** Other words by which people look for it. */
   also?: string;
   keys: string[];
-  /** Whether it goes with what is selected. */
+  /** Whether it applies to the selection. */
   available?: () => boolean;
   /** A key that is held does it again and again. */
   repeats?: boolean;

@@ -15,7 +15,7 @@ import { transport } from "../../stores/transport";
 import { openPresetForm, view } from "../../stores/view";
 import { type Action, chosen, chosenIds, withLayer } from "./action";
 
-/** What people call sources of motion besides. */
+/** Synonyms of sources of motion. */
 const SYNONYMS: Record<string, string> = {
   noise: "shake random handheld",
   wave: "sine oscillation sway swell",
@@ -150,7 +150,7 @@ const action = (id: string, title: string, keys: string[], run: () => void): Act
   run,
 });
 
-/** Which axes of the layer on the board are on. */
+/** Active axes of the layer on the board. */
 const only = (id: string, title: string, axes: readonly AxisName[]): Action =>
   action(id, title, [], () => {
     const layer = chosen();

@@ -3,7 +3,7 @@ import type { Action } from "./action";
 // Found by another word for it: behind all whose titles have what was typed.
 const OTHER_WORDS = -1;
 
-/** How well an action fits what was typed, or null when it does not; the higher, the better. */
+/** Score of an action for a query, or null without a match; higher is better. */
 function fit(title: string, also: string, phrase: string, words: string[]): number | null {
   if (!words.every((word) => title.includes(word))) {
     const known = `${title} ${also}`;
@@ -13,7 +13,7 @@ function fit(title: string, also: string, phrase: string, words: string[]): numb
   return starts + (title.includes(phrase) ? 2 : 0) + (title.startsWith(phrase) ? 2 : 0);
 }
 
-// Less than lies between kinds of fit: what was meant stays in front, even when it cannot run now.
+// Smaller than the difference between kinds of match: a better match stays in front, even if it cannot run now.
 const UNAVAILABLE = 1.5;
 
 /** The actions whose titles have all words typed: what fits best first, of those alike what can run now; else in the list's order. */

@@ -29,13 +29,13 @@ function unavailable({ title }: Action): string {
     : `“${title}”: not available for this selection`;
 }
 
-/** Whether Space presses what has the focus: buttons for who went there with Tab, boxes unless they were just clicked: who did that means to play. */
+/** Whether Space presses the focused element: buttons after Tab, checkboxes unless they were just clicked; otherwise it starts playback. */
 function pressesItself(target: EventTarget | null, byTab: boolean, clicked: EventTarget | null): boolean {
   if (target instanceof HTMLInputElement) return target !== clicked;
   return target instanceof HTMLButtonElement && byTab;
 }
 
-/** Keys of the bench. B shows the bare move for as long as it is held. During a blind test only those of the transport work. */
+/** Keys of the bench. B shows the bare move while it is held. During a blind test only those of the transport work. */
 export function useKeyboard(): void {
   useEffect(() => {
     let byTab = false;
@@ -49,7 +49,7 @@ export function useKeyboard(): void {
         byTab = true;
         clicked = null;
       }
-      // What closed a menu or a dialog does nothing more.
+      // A key that closed a menu or a dialog has no other effect.
       if (event.defaultPrevented) return;
       // Keys with Alt are the browser's, and a dialog's keys its own.
       if (event.altKey || typing(event.target) || view.getState().dialog !== null) return;

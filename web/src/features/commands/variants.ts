@@ -8,7 +8,7 @@ import type { Action } from "./action";
 const MAX_VARIANTS = 8;
 const several = () => variantsNow().length > 1;
 
-/** The next variant stands beside the one shown. */
+/** The next variant is shown next to the present one. */
 function besideNext(): void {
   const next = nextVariant();
   if (next) flipSide(sideOf(next));

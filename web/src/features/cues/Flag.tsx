@@ -15,7 +15,7 @@ type FlagProps = {
 const FULL_PX = 13;
 const MIN_PX = 5;
 
-/** A cue's notched flag: as wide as it is strong; its name beside it. */
+/** A cue's notched flag: its width is the strength; its name is next to it. */
 export function Flag({ cue, on, left, hold, onChoose, onMove }: FlagProps) {
   const cueTitle = cue.name || `cue at frame ${cue.frame}`;
   const wide = Math.max(MIN_PX, Math.min(1.5, Math.sqrt(cue.strength)) * FULL_PX);

@@ -10,7 +10,7 @@ import { view } from "../../stores/view";
 const COORDINATES = ["x", "height", "z"] as const;
 const DIGITS = 2;
 
-/** Where a cue happens: nowhere, at a place that is typed or picked in either view, or at something, wherever it is. */
+/** Position of a cue: none, a point that is typed or picked in either view, or a target. */
 export function PlaceFields({ shot, cue }: { shot: Shot; cue: Cue }) {
   const picking = useStore(view, (each) => each.picking === "cue");
   const place = cue.place_m ?? null;
@@ -74,7 +74,7 @@ function Coordinates({ place }: { place: Place }) {
   );
 }
 
-/** Where what a cue happens at is, at the cue's frame. */
+/** Position of a cue's target at the cue's frame. */
 function WhereNow({ shot, cue }: { shot: Shot; cue: Cue }) {
   const place = useStore(motion, (each) => each.readings?.cue_places[cue.id]);
   const parts = cue.on?.kind === "middle" ? [cue.on.one, cue.on.other] : [cue.on];

@@ -1,4 +1,4 @@
-/** Cues: named moments on a row of their own, and the board of those that are selected. */
+/** Cues: named moments on a separate row, and the board of the selected ones. */
 
 export { CueBoard } from "./CueBoard";
 export { CueRow } from "./CueRow";

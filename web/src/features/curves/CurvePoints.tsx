@@ -13,19 +13,19 @@ import type { GroupProps, Track } from "./groups";
 import { SelectFrame } from "./SelectFrame";
 import { type KeyRef, sameKey, useSelectedKeys } from "./useSelectedKeys";
 
-/** Points that lie closer together are shown as one; a closer look tells them apart. */
+/** Points that are closer together are drawn as one; zoom in to separate them. */
 const APART_PX = 8;
 const MAX_CHOSEN = 200;
 const EDGE_PX = 8;
 const RADIUS_PX = 4.5;
-/** So many are there to be taken hold of also while the time is zoomed. */
+/** Up to this many can be dragged while the time is zoomed. */
 const FEW = 40;
 const nameOf = ({ at, frame }: KeyRef) => `${at}/${frame}`;
 
 type Shift = { keys: KeyRef[]; frames: number; value: number };
 type CurvePointsProps = GroupProps & { x: TimeScale; y: TimeScale; height: number };
 
-/** All points, and those of them that are drawn: what lies closer together than can be told apart is shown as one. */
+/** All points, and the drawn ones: points that cannot be separated are drawn as one. */
 function usePoints(tracks: Track[], chosen: Set<string>, x: TimeScale, width: number) {
   const curves = useMemo(
     () =>

@@ -9,7 +9,7 @@ export type FrameCellProps = {
   /** Address and unit of the number. */
   at: string;
   unit: string;
-  /** Of a long shot, values are on their way until they have been looked at. */
+  /** For a long shot, values arrive after their frames come into view. */
   known: boolean;
   keyed: boolean;
   /** Belongs to the stretch that a typed value fills. */
@@ -21,7 +21,7 @@ export type FrameCellProps = {
   onPaste: (event: React.ClipboardEvent) => void;
 };
 
-/** What is being typed into a cell: a number, a sum, or nothing, which deletes its key. What is wrong stays to be mended. */
+/** The text typed into a cell: a number, a sum, or nothing, which deletes its key. What is wrong stays to be mended. */
 function useTyped(props: FrameCellProps) {
   const { value, at, unit, keyed, onClear, onValue } = props;
   const [text, setText] = useState<string | null>(null);
@@ -50,7 +50,7 @@ function useTyped(props: FrameCellProps) {
   return { text, fault, type, finish };
 }
 
-/** What was typed into a cell that has been scrolled away is kept all the same; what is wrong with it is said elsewhere. */
+/** A text in a cell that was scrolled away is still committed; its errors are shown elsewhere. */
 async function keepUnseen(text: string, { label, value, at, unit, onValue }: FrameCellProps): Promise<void> {
   const found = await arithmetic(text, value, { unit, at });
   if ("value" in found) onValue(found.value);

@@ -29,7 +29,7 @@ export function FrameTable({ tracks, unit, times, width }: GroupProps) {
     scrollMargin: HEAD_PX,
     initialOffset: Math.max(0, transport.getState().frame - first - ABOVE) * ROW_PX,
   });
-  // The table goes along with the playhead, unless somebody is writing in it.
+  // The table follows the playhead, unless a cell is being edited.
   useEffect(() => {
     let before = transport.getState().frame;
     return transport.subscribe(({ frame }) => {

@@ -11,7 +11,7 @@ type SheetHeadProps = {
   onFlip: (track: string) => void;
 };
 
-/** What the sheet is of: which numbers, and which of them are drawn. */
+/** Title of the sheet: its numbers, and which of them are drawn. */
 export function SheetHead({ title, headPx, groups, group, hidden, onGroup, onFlip }: SheetHeadProps) {
   return (
     <div

@@ -1,4 +1,4 @@
-/** Which numbers the sheet shows for what is selected, in groups of one unit. */
+/** Numbers of the selection in the sheet, in groups of one unit. */
 import type { AxisName, Clip, Dial, FieldLook, Layer, MoveField, Param, Shot } from "../../api/types";
 import { AXES } from "../../shared/axes";
 import { dialGroup } from "../../shared/dialGroup";
@@ -17,10 +17,10 @@ export type Track = {
 /** Numbers of one unit; what is shown is `times` what is stored. */
 export type CurveGroup = { title: string; unit: string; times: number; tracks: Track[] };
 
-/** What curves and table draw of a group. */
+/** Data of a group for curves and table. */
 export type GroupProps = { tracks: Track[]; unit: string; times: number; width: number };
 
-/** Looks and the tracks made of them, those of one group and unit together. */
+/** Looks and their tracks, of one group and unit. */
 function grouped(looks: FieldLook[], make: (look: FieldLook) => Track): CurveGroup[] {
   const groups = new Map<string, CurveGroup>();
   for (const look of looks.filter(({ kind }) => kind === "number")) {

@@ -7,7 +7,7 @@ import { cellsOf, numbersIn } from "./paste";
 
 type Fill = { column: number; from: number; to: number };
 
-/** What is done in the frame table: rows count from the shot's first frame. A typed value goes to a Shift-clicked stretch of its column. */
+/** Edits in the frame table: rows are counted from the shot's first frame. A typed value goes to a Shift-clicked stretch of its column. */
 export function useTableEdits(tracks: Track[], times: number, unit: string, first: number, frames: number) {
   const [fill, setFill] = useState<Fill | null>(null);
   const inFill = (row: number, column: number) =>

@@ -6,7 +6,7 @@ import { view } from "../../stores/view";
 /** Pixels from minimum to maximum. */
 const THROW_PX = 200;
 
-/** How a dial's value is shown and dragged. */
+/** Display and drag step of a dial's value. */
 function lookOf({ name, unit, minimum, maximum }: Dial): FieldLook {
   const step = (maximum - minimum) / THROW_PX;
   const digits = Math.max(0, Math.min(4, Math.ceil(-Math.log10(step))));

@@ -17,7 +17,7 @@ const FRESH = { name: "", unit: "%", minimum: "0", maximum: "100" };
 const textsOf = (dial: Dial | undefined) =>
   dial ? { name: dial.name, unit: dial.unit, minimum: String(dial.minimum), maximum: String(dial.maximum) } : FRESH;
 
-/** Makes a dial, or changes one: what it is called, its unit and limits; a new name stands in every formula. */
+/** Creates or changes a dial: its name, unit and limits; a new name replaces the old one in every formula. */
 export function DialDialog({ shot }: { shot: Shot }) {
   const dialName = useStore(view, (state) => state.dial);
   const dial = shot.dials.find(({ name }) => name === dialName);

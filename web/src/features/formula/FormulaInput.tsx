@@ -13,13 +13,13 @@ type FormulaInputProps = {
   onClose: () => void;
 };
 
-/** The text of a formula, with what is wrong underlined where it is, and names that fit as it is typed. */
+/** The text of a formula, with underlined errors and name completion. */
 export function FormulaInput({ title, text, fault, names, onText, onKeep, onClose }: FormulaInputProps) {
   const input = useRef<HTMLInputElement>(null);
   const marks = useRef<HTMLDivElement>(null);
   const list = useId();
   const completion = useCompletion(input, text, names, onText);
-  // Whoever opened the strip means to write.
+  // The input is focused when the strip opens.
   useEffect(() => input.current?.focus(), []);
   const onKeyDown = (event: React.KeyboardEvent) => {
     event.stopPropagation();
@@ -67,7 +67,7 @@ type UnderlineProps = {
   marks: React.RefObject<HTMLDivElement | null>;
 };
 
-/** Lies under the input and has the same letters, unseen; what is wrong among them is underlined. */
+/** An invisible copy of the text under the input; errors in it are underlined. */
 function Underline({ text, fault, marks }: UnderlineProps) {
   if (!fault) return null;
   const stop = Math.max(fault.stop, fault.start + 1);

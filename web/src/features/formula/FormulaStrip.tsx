@@ -109,7 +109,7 @@ function Templates({ names, onTake }: { names: FormulaName[]; onTake: (text: str
 
 type ReachProps = { place: FormulaPlace; state: FormulaState; onText: (text: string) => void };
 
-/** What a formula gives beyond the limits of its number, in the unit of the field. */
+/** Values of a formula beyond the limits of its number, in the unit of the field. */
 function Reach({ place: { times, digits, unit }, state: { gives, clamped, hundredth }, onText }: ReachProps) {
   const limits = (clamped ?? []).filter((limit) => limit !== null);
   if (!gives || limits.length === 0) return null;

@@ -1,4 +1,4 @@
-/** What is typed into a strip is kept in the browser until it is kept with the shot: a reload loses nothing. */
+/** The text in a strip is stored in the browser until it is saved with the shot: a reload loses nothing. */
 const KEY = "zittern.formula";
 
 const nameOf = (shot: string, at: string) => `${KEY}/${shot}/${at}`;

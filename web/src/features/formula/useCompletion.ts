@@ -34,7 +34,7 @@ export function useCompletion(
     const end = start + name.insert.length;
     requestAnimationFrame(() => input.current?.setSelectionRange(end, end));
   };
-  /** Whether the key was for the list. */
+  /** Whether the list has handled the key. */
   const onKey = (key: string): boolean => {
     const name = list[chosen];
     if (!name) return false;

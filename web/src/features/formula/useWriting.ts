@@ -9,7 +9,7 @@ import { draftOf, dropDraft, keepDraft } from "./drafts";
 
 const REST_MS = 180;
 
-/** How a text stands, asked about when the hand rests; what was said of the one before until then. */
+/** The result of checking a text, requested after a pause; until then that of the previous text. */
 function useCheck(shot: string, at: string, text: string) {
   const restedText = useRested(text, REST_MS);
   const body = { at, text: restedText ?? "" };
@@ -39,7 +39,7 @@ export function useWriting(shot: string, at: string, formula: Formula) {
     if (now.current.text.trim() !== now.current.kept) void commit(command(now.current.text.trim()));
     else cancelPreview();
   };
-  /** What was typed is not wanted. */
+  /** The text is discarded. */
   const giveUp = () => {
     over.current = true;
     dropDraft(shot, at);
@@ -49,7 +49,7 @@ export function useWriting(shot: string, at: string, formula: Formula) {
     keepDraft(shot, at, written);
   };
   const check = useCheck(shot, at, text.trim());
-  // What can be read is tried on.
+  // A valid text is previewed.
   useEffect(() => {
     const { text, kept } = now.current;
     const written = text.trim();

@@ -6,7 +6,7 @@ import { complain, note } from "../../stores/notes";
 const KEEP_COUNT = 100;
 const megabytes = (bytes: number) => `${(bytes / 2 ** 20).toFixed(1)} MB`;
 
-/** Thins the history on wish: says first how much would go, then asks once more. */
+/** Thins the history: shows the amount first, then asks for confirmation. */
 export function TidyBar({ slug, count, onTidied }: { slug: string; count: number; onTidied: () => void }) {
   const [planned, setPlanned] = useState<Tidying | null>(null);
   const path = { shot: slug };

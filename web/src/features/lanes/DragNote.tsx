@@ -2,7 +2,7 @@ import type { ReactNode } from "react";
 
 type DragNoteProps = { left: number; top: number; children: ReactNode };
 
-/** What something has come to while it is dragged on a lane. */
+/** The value of a drag on a lane. */
 export function DragNote({ left, top, children }: DragNoteProps) {
   return (
     <span

@@ -1,7 +1,7 @@
 import { addHandheld } from "../../stores/selection";
 import { view } from "../../stores/view";
 
-/** What a shot without layers says. */
+/** Message of a shot without layers. */
 export function EmptyStack({ left }: { left: number }) {
   return (
     <div

@@ -10,7 +10,7 @@ import { DragNote } from "./DragNote";
 
 type Fade = { earlier: Clip; later: Clip; from: number; to: number };
 
-/** Where one clip of a lane gives way to the next: they overlap, or they meet. */
+/** Transition between two clips of a lane: an overlap, or a cut. */
 function fadesOf(lane: Lane, readings: Readings | null): Fade[] {
   const spans = new Map<string, Span>(readings?.clips.map(({ clip, span }) => [clip, span]));
   const placed = lane.clips
@@ -26,7 +26,7 @@ function fadesOf(lane: Lane, readings: Readings | null): Fade[] {
   });
 }
 
-/** Of the sign, and of what can be pressed. */
+/** Sizes of the sign and of the hit area. */
 const SIGN_PX = 14;
 const GRIP_PX = 24;
 

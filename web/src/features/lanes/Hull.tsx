@@ -10,7 +10,7 @@ import { commit } from "../../stores/editing";
 import { view } from "../../stores/view";
 import { toWeight, toY } from "./hullGeometry";
 
-/** Of weight, for a press of an arrow key. */
+/** Change of weight per arrow key. */
 const STEP = 0.01;
 
 type Place = { frame: number; weight: number };

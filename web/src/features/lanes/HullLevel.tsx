@@ -9,7 +9,7 @@ const NOTE_PX = 9;
 type HullLevelProps = {
   /** Addresses of the numbers that are set. */
   at: () => string[];
-  /** What it is called: weight of a layer, amount of a clip. */
+  /** Name of the level: weight of a layer, amount of a clip. */
   title: string;
   weight: number;
   left?: number;

@@ -13,7 +13,7 @@ export type LaneCanvasProps = {
   label: string;
   /** Name of the array it draws. */
   array: string;
-  /** Of which part of the lanes it is, where it is not as wide as they are. */
+  /** The part of the lanes that it covers, if not the full width. */
   part?: Part;
   /** Draws the lane; called again when its array, the time window, size or what it closes over change. */
   draw: (context: CanvasRenderingContext2D, x: TimeScale, canvas: HTMLCanvasElement) => void;

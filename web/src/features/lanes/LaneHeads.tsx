@@ -11,7 +11,7 @@ import { MoversBar } from "./MoversBar";
 import { PresetsButton } from "./PresetsButton";
 export const SUM_HEIGHT_PX = 56;
 
-/** How far the picture swings in all; it re-renders alone when the readings change. */
+/** Size of the whole shake; re-renders alone when the readings change. */
 export function SumHead() {
   const size = useTotal();
   return (
@@ -58,7 +58,7 @@ const LANES = { id: null, title: "lanes" };
 const on = "bg-(--wash) text-primary";
 const off = "hover:bg-base-200";
 
-/** What lies under the ruler: lanes, curves, or the frame table; and how high rows are. */
+/** Content under the ruler: lanes, curves, or the frame table; and row heights. */
 export function SheetSwitch({ compact, sheets }: { compact: boolean; sheets: SheetEntry[] }) {
   const sheet = useStore(view, (each) => each.sheet);
   return (

@@ -8,7 +8,7 @@ import { LayerScribble } from "./LayerScribble";
 import { rowHeight } from "./rowHeight";
 import { useReorder } from "./useReorder";
 
-/** How much of a layer is selected: not at all, with others, or as the one on the board. */
+/** Selection state of a layer: not selected, one of several, or the one on the board. */
 export type Chosen = "no" | "too" | "board";
 
 type LayerHeadProps = { clip: Clip; layer: Layer; chosen: Chosen; compact: boolean };
@@ -54,7 +54,7 @@ export function LayerHead({ clip, layer, chosen, compact }: LayerHeadProps) {
   );
 }
 
-/** Where a layer that is held would come to lie. */
+/** Drop position of a dragged layer. */
 function DropMark({ by, rowPx, height }: { by: number; rowPx: number; height: number }) {
   const top = by > 0 ? -by * rowPx - 1 : by < 0 ? height - by * rowPx - 1 : -1;
   return <span className="pointer-events-none absolute inset-x-0 z-10 h-0.5 bg-primary" style={{ top }} />;

@@ -11,7 +11,7 @@ import { wavesText } from "./waves";
 type LayerWaveProps = {
   width: number;
   height: number;
-  /** What it is called. */
+  /** Its label. */
   name: string;
   /** The samples that are drawn. */
   array: string;
@@ -22,11 +22,11 @@ type LayerWaveProps = {
   bare?: boolean;
   /** Samples that are drawn in place of `array`'s, at the same frames. */
   instead?: () => MotionArray | null;
-  /** Of which part of the lanes, where it is not as wide as they are. */
+  /** The part of the lanes that it covers, if not the full width. */
   part?: Part;
 };
 
-/** What a layer, a clip or all of them give, as waveforms. */
+/** Waveforms of a layer, a clip or the sum. */
 export function LayerWave({ width, height, name, array, of, faint, bare, instead, part }: LayerWaveProps) {
   const text = useStore(motion, (state) => wavesText(state.readings, of));
   const draw = useCallback(

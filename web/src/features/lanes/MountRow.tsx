@@ -16,7 +16,7 @@ export const MOUNT_ROW_PX = 24;
 
 type MountRowProps = { shot: Shot; mount: Mount };
 
-/** A mount of the rig: its pins, how far it moves the picture, and how far off its place the subject is where somebody aims. */
+/** A mount of the rig: its pins, its picture movement, and the framing error where an operator aims it. */
 export function MountRow({ shot, mount }: MountRowProps) {
   const { width } = useLaneSize();
   const window = useStore(view, (state) => state.window);
@@ -84,7 +84,7 @@ const marks = (mount: Mount): string =>
     .map(([, told]) => told)
     .join(" · ");
 
-/** As much of it as there is room for. */
+/** Shortened to the available width. */
 const short = (mount: Mount): string => {
   const [first, ...more] = marks(mount).split(" · ");
   return `${first ?? ""}${more.length ? " +" : ""}`;

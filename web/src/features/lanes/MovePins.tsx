@@ -16,12 +16,12 @@ import { pause, seek } from "../../stores/transport";
 import { selectPins, view } from "../../stores/view";
 import { Pin } from "./Pin";
 
-/** Keys that lie closer together are shown as one; a closer look tells them apart. */
+/** Keys that are closer together are drawn as one; zoom in to separate them. */
 const APART_PX = 7;
 const MAX_CHOSEN = 50;
 const EDGE_PX = 6;
 const MIN_PX = 10;
-/** So many are there to be taken hold of also while the time is zoomed. */
+/** Up to this many can be dragged while the time is zoomed. */
 const FEW = 40;
 
 const NONE: number[] = [];
@@ -119,7 +119,7 @@ export function MovePins({ shot: kept, x, width, mount = null, low }: MovePinsPr
         on={on}
         left={across(frame)}
         width={widths[place] ?? MIN_PX}
-        // What is only tried on cannot be taken hold of.
+        // A preview cannot be dragged.
         hold={tried ? {} : bind(frame)}
         low={low}
         onMove={(frames) => !tried && move(n, frame, frames)}

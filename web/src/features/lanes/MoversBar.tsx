@@ -7,13 +7,13 @@ import { selectLayer } from "../../stores/selection";
 import { selectMount } from "../../stores/view";
 
 const PREFIX = "moves:";
-/** What moves the picture by less than this, in pixels a frame, is left out. */
+/** Parts that move the picture by less than this, in px per frame, are omitted. */
 const MIN_PX = 0.02;
 const SHADES = ["opacity-80", "opacity-55", "opacity-35", "opacity-65", "opacity-45"];
 
 type Mover = { at: string; name: string; px: number };
 
-/** What moves the picture at a frame, the most first. */
+/** Parts that move the picture at a frame, the largest first. */
 function moversAt(shot: Shot, { arrays, rows }: Motion, frame: number): Mover[] {
   if (rows === 0) return [];
   const names = new Map<string, string>([["hold", "hold framing"]]);
@@ -37,7 +37,7 @@ function select(at: string): void {
   else if (kind === "layer") selectLayer(id);
 }
 
-/** What moves the picture at this frame, and by how many pixels since the one before: a part for each mount and layer; a click selects it. */
+/** Picture movement since the previous frame, in px: a part for each mount and layer; a click selects it. */
 export function MoversBar() {
   const shot = useStore(openShot, (each) => each.state?.document);
   const state = useStore(motion);

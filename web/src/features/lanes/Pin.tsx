@@ -6,7 +6,7 @@ type PinProps = {
   keys: PinKey[];
   on: boolean;
   left: number;
-  /** Of what can be pressed, in pixels. */
+  /** Size of the hit area, in pixels. */
   width: number;
   hold: Record<string, (event: unknown) => void>;
   low?: boolean;

@@ -27,7 +27,7 @@ const LOOKS: Record<SpanPart, string> = {
 
 type Box = { left: number; width: number; top: number; height: number };
 
-/** Where each grip lies on a lane; what is not in view has none. */
+/** Position of each grip on a lane; none outside the view. */
 function boxes(at: Record<SpanPart, number>, width: number, height: number): Partial<Record<SpanPart, Box>> {
   const isVisible = (x: number, half: number) => x >= -half && x <= width + half;
   const startX = Math.max(0, at.start);

@@ -12,7 +12,7 @@ import { view } from "../../stores/view";
 const MAX_MARKS = 300;
 const EDGE_PX = 4;
 const MIN_PX = 8;
-/** Of a frame, for a press of an arrow key. */
+/** Frames per arrow key. */
 const STEP = 0.25;
 const NONE: StepMark[] = [];
 

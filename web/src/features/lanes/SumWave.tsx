@@ -5,7 +5,7 @@ import { motion } from "../../stores/motion";
 import { motionOf, sides } from "../../stores/sides";
 import { LayerWave } from "./LayerWave";
 
-/** The sum of all layers; while something is compared with the shot, how much the first of these differs from it. */
+/** The sum of all layers; during a comparison, its difference from the first compared one. */
 export function SumWave({ width, height }: { width: number; height: number }) {
   const side = useStore(sides, ({ shown }) => shown[0]);
   const sideMotion = useStore(sides, ({ motions }) => side && motions[side.key]);

@@ -13,7 +13,7 @@ type WeightEditorProps = {
   alike: () => string[];
   title: string;
   param: Param;
-  /** Where the level is dragged. */
+  /** Position during a drag of the level. */
   left?: number;
   levelWidth?: number;
   width: number;

@@ -57,7 +57,7 @@ function fill(
   context.fill();
 }
 
-/** What a mount does to the picture; where somebody aims it, how far off its place the subject is instead, with a line where it is not on screen. */
+/** Picture movement by a mount; for an aimed one the framing error instead, with a line where the subject is off screen. */
 export function drawMount(
   context: CanvasRenderingContext2D,
   x: TimeScale,

@@ -11,12 +11,12 @@ const FOOT_PX = 4;
 const FILLS = 0.86;
 const MIN_REACH = 1e-6;
 const PLAIN = 0.9;
-/** What is keyed where an operator aims. */
+/** Keyed curves where an operator aims. */
 const FAINT = 0.3;
 /** Columns of what the operator makes of pan and tilt. */
 const AIMED: Record<string, number> = { pan: 0, tilt: 1 };
 
-/** Draws the numbers of the bare move that change, each to its own height, in the inks of the axes they belong to. Where an operator aims, pan and tilt are what comes of that, with what is keyed behind them. */
+/** Draws the numbers of the bare move that change, each to its own height, in the inks of the axes they belong to. Where an operator aims, pan and tilt are the result, with the keyed curves behind them. */
 export function drawMove(context: CanvasRenderingContext2D, x: TimeScale, canvas: HTMLCanvasElement): void {
   const { arrays } = motion.getState();
   const bare = arrays.get("bare");

@@ -14,7 +14,7 @@ type RulerLook = {
   loop: [number, number] | null;
 };
 
-/** Frame numbers with their marks; what lies outside the shot is dimmed, the loop range is underlined. */
+/** Frame numbers with their marks; the range outside the shot is dimmed, the loop range is underlined. */
 export function drawRuler(
   context: CanvasRenderingContext2D,
   x: TimeScale,

@@ -7,7 +7,7 @@ import { reachOf } from "../../shared/reachOf";
 import type { TimeScale } from "../../shared/timeScale";
 import { frameAt, motion, rowsWithin } from "../../stores/motion";
 
-/** A column drawn in an axis' ink; `middle` is the value that lies in the middle of the row, 0 when left out. */
+/** A column in the ink of an axis; `middle` is the value at the center of the row, 0 by default. */
 export type Wave = { axis: AxisName; column: number; perUnit: number; middle?: number };
 
 /** Largest excursion of some waves, in their common measure. */

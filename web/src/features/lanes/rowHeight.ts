@@ -4,10 +4,10 @@ import { view } from "../../stores/view";
 
 const TALL_PX = 54;
 const COMPACT_PX = 24;
-/** With more layers than this, rows are compact until somebody says otherwise. */
+/** With more layers than this, rows are compact by default. */
 const MANY_LAYERS = 4;
 
-/** Whether rows are compact: as was switched, or else by how many layers there are. */
+/** Whether rows are compact: as chosen, or else by the number of layers. */
 export function useCompact(layers: number): boolean {
   return useStore(view, (state) => state.compact ?? layers > MANY_LAYERS);
 }

@@ -3,12 +3,12 @@ import { useShallow } from "zustand/react/shallow";
 import type { Span } from "../../api/types";
 import { motion } from "../../stores/motion";
 
-/** Whether a layer is heard; yes until something is known. */
+/** Whether a layer is active; true until known. */
 export function useHeard(id: string): boolean {
   return useStore(motion, ({ readings }) => readings?.layers.find(({ layer }) => layer === id)?.heard ?? true);
 }
 
-/** When a layer is heard, with what is tried on. */
+/** Active range of a layer, with the preview. */
 export function useLayerSpan(id: string): Span | undefined {
   return useStore(
     motion,
@@ -16,7 +16,7 @@ export function useLayerSpan(id: string): Span | undefined {
   );
 }
 
-/** When a clip is heard, with what is tried on. */
+/** Active range of a clip, with the preview. */
 export function useClipSpan(id: string): Span | undefined {
   return useStore(
     motion,

@@ -31,13 +31,13 @@ function moved(at: string[], part: SpanPart, frame: number, from: number): SetSp
   return spanned(at, { by_frames: frame - from });
 }
 
-/** Where the parts of a span are. */
+/** Positions of the parts of a span. */
 export function placesOf(span: Span): Record<SpanPart, number> {
   const { first_frame: start, last_frame: end, ramp_in_frames: into, ramp_out_frames: out } = span;
   return { start, end, in: start + into, out: end - out, all: start };
 }
 
-/** Dragging the ends, ramps or the whole of a span; it snaps to the playhead. What gives way, the server says: `span` follows. */
+/** Dragging the ends, ramps or the whole of a span; it snaps to the playhead. The server resolves conflicts: `span` follows. */
 export function useSpanDrag(at: () => string[], span: Span, width: number) {
   const window = useStore(view, (state) => state.window);
   const x = timeScale(window, width);

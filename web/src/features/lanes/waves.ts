@@ -11,7 +11,7 @@ export function wavesOf(readings: Readings | null, layers: string[] | null): Wav
   });
 }
 
-/** The same as a text, so that two of them are compared at once. */
+/** The same as a text, for fast comparison. */
 export function wavesText(readings: Readings | null, layers: string[] | null): string {
   return JSON.stringify(wavesOf(readings, layers));
 }

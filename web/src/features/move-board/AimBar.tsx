@@ -6,7 +6,7 @@ import { serverTables } from "../../stores/serverTables";
 
 const PERCENT = 100;
 
-/** Aiming at the subject, and how much of the picture it fills. */
+/** Buttons to aim at the subject, and its height in the picture. */
 export function AimBar({ subject }: { subject: string }) {
   const { framings } = serverTables().forms;
   const [fill, setFill] = useState(framings[1]?.fill ?? 1);

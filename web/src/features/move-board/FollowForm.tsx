@@ -9,7 +9,7 @@ const POINT = "the point in the middle of the picture";
 
 type FollowFormProps = { shot: Shot; at: string; follows: Operator | HoldFraming };
 
-/** What an operator or the hold follows, and from which frames on something else. */
+/** Target of an operator or the hold, and its changes over time. */
 export function FollowForm({ shot, at, follows }: FollowFormProps) {
   const frame = Math.round(usePausedFrame());
   const here = follows.changes.find((each) => each.frame === frame);

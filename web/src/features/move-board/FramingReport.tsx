@@ -8,7 +8,7 @@ import { pause, seek } from "../../stores/transport";
 
 const MAX_LISTED = 6;
 
-/** How well the subject sits at its place: the largest error, the usual one, how late each turn is, when it is out of frame. */
+/** Framing report: the maximum error, the typical one, the delay, and when the subject is out of frame. */
 export function FramingReport({ mount }: { mount: string }) {
   const report = useStore(motion, (state) => state.readings?.framing ?? null);
   if (!report) return null;
@@ -66,7 +66,7 @@ export function FramingReport({ mount }: { mount: string }) {
   );
 }
 
-/** How late the picture is while the subject goes steadily on: dragged, or typed as it is wanted. */
+/** Lag of the picture for a steady subject: dragged, or typed. */
 function Lag({ mount, frames, least }: { mount: string; frames: number; least: number }) {
   const [, most] = limitsOf("set_lag.lag_frames");
   const lagCommand = (lag_frames: number) => ({ type: "set_lag" as const, mount, lag_frames });

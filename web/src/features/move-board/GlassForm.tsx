@@ -10,7 +10,7 @@ import { serverTables } from "../../stores/serverTables";
 import { transport } from "../../stores/transport";
 import { OnOff } from "./OnOff";
 
-/** What the glass of the lens does: how it bends the picture, how it breathes with the focus. */
+/** Effects of the lens: distortion, and breathing with the focus. */
 export function GlassForm({ shot }: { shot: Shot }) {
   const { glass } = shot;
   return (
@@ -37,7 +37,7 @@ export function GlassForm({ shot }: { shot: Shot }) {
   );
 }
 
-/** What it does at the corners of the picture, and to the focal length. */
+/** Its effect at the corners of the picture, and on the focal length. */
 function Corner() {
   const corner = useStore(motion, (state) => state.readings?.corner ?? null);
   const [least, most] = limitsOf("bend_corner.percent");

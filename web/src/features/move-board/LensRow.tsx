@@ -44,7 +44,7 @@ export function LensRow({ fps }: { fps: number }) {
 function Editor({ mm, fps, onEnd }: { mm: number[]; fps: number; onEnd: () => void }) {
   const [text, setText] = useState(mm.join(" "));
   const input = useRef<HTMLInputElement>(null);
-  // Who asked for it means to write.
+  // The input is focused when it opens.
   useEffect(() => input.current?.focus(), []);
   const keep = async () => {
     const words = text

@@ -58,7 +58,7 @@ const PARTS: { part: MountPart; title: string; hint: string }[] = [
   { part: "glass", title: "lens", hint: "Distortion and breathing of the lens" },
 ];
 
-/** What of the mount is shown; a mark tells what is on. */
+/** The visible part of the mount; a mark shows which are on. */
 function Parts({ shot, mount }: { shot: Shot; mount: Mount }) {
   const { give, operator, ride } = mount;
   const on: Partial<Record<MountPart, unknown>> = { give, operator, ride, glass: shot.glass };

@@ -4,7 +4,7 @@ import { Tick } from "../../shared/Tick";
 import { usePausedFrame } from "../../shared/usePausedFrame";
 import { view } from "../../stores/view";
 
-/** Where the move is worked on, and whether each change sets a key. */
+/** The edited mount, and whether each change sets a key. */
 export function MoveHead({ name }: { name: string }) {
   const keyEveryChange = useStore(view, (state) => state.keyEveryChange);
   const frame = usePausedFrame();

@@ -8,7 +8,7 @@ type OnOffProps = {
   children?: React.ReactNode;
 };
 
-/** Whether something is on a mount at all, and what is done with it beside. */
+/** Whether a mount has this part, and its actions. */
 export function OnOff({ title, hint, on, onChange, children }: OnOffProps) {
   return (
     <div className="flex items-center gap-2">

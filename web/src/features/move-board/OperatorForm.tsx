@@ -11,7 +11,7 @@ import { FollowForm } from "./FollowForm";
 import { FramingReport } from "./FramingReport";
 import { OnOff } from "./OnOff";
 
-/** Who aims a mount at the subject, and the hold on the framing. */
+/** The operator who aims a mount at the subject, and the hold on the framing. */
 export function OperatorForm({ shot, mount }: { shot: Shot; mount: Mount }) {
   const { operator } = mount;
   const elsewhere = shot.mounts.find(({ id, operator: aims }) => aims && id !== mount.id);
@@ -57,7 +57,7 @@ export function OperatorForm({ shot, mount }: { shot: Shot; mount: Mount }) {
 
 const USUAL_PX = 2;
 
-/** Keys in place of the operator, as few as keep within a tolerance of one's own. */
+/** Keys instead of the operator, as few as possible within a chosen tolerance. */
 function ToKeys({ mount }: { mount: string }) {
   const [within, setWithin] = useState(USUAL_PX);
   const [least, most] = limitsOf("keys_from_operator.tolerance_px");
@@ -119,10 +119,10 @@ function Places({ at }: { at: string }) {
 
 const PLACE = "place on screen";
 
-/** Takes the slow drift of the subject away, whoever aims. */
+/** Removes the slow drift of the subject, with any operator. */
 function Hold({ shot }: { shot: Shot }) {
   const { hold } = shot;
-  // An operator says where the subject should sit.
+  // An operator defines the framing target.
   const aimed = shot.mounts.some(({ operator }) => operator);
   const looks = serverTables().forms.hold.filter(({ group }) => !aimed || group !== PLACE);
   return (

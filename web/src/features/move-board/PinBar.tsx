@@ -55,7 +55,7 @@ export function PinBar({ document }: { document: Shot }) {
   );
 }
 
-/** How long the keys take. */
+/** Duration of the keys. */
 function Stretch({ about }: { about: number }) {
   return (
     <span
@@ -77,7 +77,7 @@ function Stretch({ about }: { about: number }) {
   );
 }
 
-/** How the move goes on before its first key and after its last. */
+/** Extension of the move before its first key and after its last. */
 function Ends({ document }: { document: Shot }) {
   const mount = workMount(document);
   const curve = FIELDS.map((field) => mount && curveOf(mount[field])).find((each) => each);

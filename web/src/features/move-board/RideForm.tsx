@@ -8,7 +8,7 @@ const NOTHING = "nothing";
 /** No object is called so: names have no colon and space before them. */
 const SUBJECT = ": subject";
 
-/** The object of the set that carries a mount along, and how much of it. */
+/** The object of the set that carries a mount, and the shares of its motion. */
 export function RideForm({ shot, mount }: { shot: Shot; mount: Mount }) {
   const objects = useObjects(shot.set_id ?? null);
   const { ride } = mount;

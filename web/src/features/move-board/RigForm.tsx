@@ -11,7 +11,7 @@ import { useObjects } from "../../shared/useObjects";
 import { serverTables } from "../../stores/serverTables";
 import { view } from "../../stores/view";
 
-/** What a mount is: name, kind, length, pivot, place in the chain; poses copied to it. */
+/** Properties of a mount: name, kind, length, pivot, position in the chain; poses copied to it. */
 export function RigForm({ shot, mount, outside }: { shot: Shot; mount: Mount; outside: () => WorldPose | null }) {
   return (
     <section className="flex flex-col gap-2" aria-label="Rig of the mount">
@@ -126,7 +126,7 @@ const TURNS = [
   ["roll_deg", 90, "roll 90°"],
 ] as const;
 
-/** Its axes laid anew; what it carries is turned back. */
+/** Re-orients its axes; its child is rotated back. */
 function Aim({ mount }: { mount: string }) {
   const turn = (field: "pan_deg" | "tilt_deg" | "roll_deg", by: number) =>
     void changeRig({ type: "turn_mount", mount, pan_deg: 0, tilt_deg: 0, roll_deg: 0, bake: false, [field]: by });

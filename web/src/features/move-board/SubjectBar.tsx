@@ -7,7 +7,7 @@ import { view } from "../../stores/view";
 
 const NONE = "none";
 
-/** Which object of the set is the subject; it is followed where it moves, and can be tinted. */
+/** The object of the set that is the subject; it is followed where it moves, and can be tinted. */
 export function SubjectBar({ document }: { document: Shot }) {
   const tinted = useStore(view, (state) => state.tinted);
   const picking = useStore(view, (state) => state.picking === "subject");

@@ -6,7 +6,7 @@ import { commit } from "../../stores/editing";
 import { openShot } from "../../stores/openShot";
 import { pause, seek } from "../../stores/transport";
 
-/** Whether the frame is full; where not, each change that would do alone. */
+/** Whether the frame is full; if not, each sufficient change. */
 export function Coverage() {
   const slug = useStore(openShot, (each) => each.state?.slug);
   const revision = useStore(openShot, (each) => each.state?.revision);

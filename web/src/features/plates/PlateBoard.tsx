@@ -83,7 +83,7 @@ export function PlateBoard() {
   );
 }
 
-/** How far away it hangs, without changing its size in the picture; how it moves when the camera does. */
+/** Its distance, without a change of its size in the picture; its movement with the camera. */
 function Depth({ plate }: { plate: Plate }) {
   const reading = useStore(motion, (state) => state.readings?.plates.find((each) => each.plate === plate.id));
   if (!reading) return null;

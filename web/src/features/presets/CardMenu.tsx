@@ -6,7 +6,7 @@ import { openShot } from "../../stores/openShot";
 import { fillPreset, removePreset } from "../../stores/presets";
 import { openPresetForm } from "../../stores/view";
 
-/** What is done with a preset itself. Those that ship stay as they are. */
+/** Actions on a preset. Shipped ones cannot be changed. */
 export function CardMenu({ entry, clip }: { entry: PresetEntry; clip: Clip | undefined }) {
   const name = entry.preset?.name ?? entry.key;
   const items: MenuItem[] = [

@@ -5,7 +5,7 @@ import { search } from "./sheetStore";
 
 type NoneFoundProps = { list: PresetEntry[]; words: string; tags: string[] };
 
-/** What is said where no preset has all the words: those that come nearest, to be looked at with a click. */
+/** Message for a search without results: the nearest presets, shown with a click. */
 export function NoneFound({ list, words, tags }: NoneFoundProps) {
   const { data } = useQuery({
     queryKey: ["nearest", words],

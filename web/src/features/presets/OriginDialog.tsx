@@ -14,10 +14,10 @@ const close = () => view.setState({ dialog: null });
 /** Whether taking a part from the preset would change anything. */
 const differs = ({ how }: OriginPart) => how !== "same";
 
-/** What a row is known by: amount and speed have neither layer nor part. */
+/** Key of a row: amount and speed have neither layer nor part. */
 const nameOf = ({ layer, part }: OriginPart) => part ?? layer ?? "settings";
 
-/** A clip beside the preset that it came from: layer by layer what differs, and which of it to take back. */
+/** A clip compared with its preset: differences layer by layer, and which of them to revert. */
 export function OriginDialog() {
   const clip = useStore(view, (each) => each.clip) ?? "";
   const { origin, problem } = useOrigin(clip);
@@ -78,7 +78,7 @@ function useOrigin(clip: string): { origin: Origin | null; problem: string } {
   const { data, error } = useQuery({
     queryKey: ["origin", slug, clip],
     queryFn: () => take<Origin>(client.GET("/api/shots/{shot}/clips/{clip}/preset", { params })),
-    // The shelf and the clip may both have changed since it was last looked at.
+    // The presets and the clip may both have changed since the comparison.
     gcTime: 0,
     retry: false,
   });

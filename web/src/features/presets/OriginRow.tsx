@@ -1,6 +1,6 @@
 import type { OriginPart } from "../../api/types";
 
-/** What taking it from the preset would do. */
+/** Effect of taking it from the preset. */
 const OFFERS: Record<OriginPart["how"], string> = {
   same: "as in the preset",
   "changed here": "changed in this clip: revert",

@@ -6,7 +6,7 @@ import { importPresets, presets, redoPresets, undoPresets } from "../../stores/p
 import { search, useReplaced } from "./sheetStore";
 import { WayChoice } from "./WayChoice";
 
-/** Beside the cards: what is looked for, where a preset goes, steps back in what was done to presets. */
+/** Controls next to the cards: search, placement, undo of preset changes. */
 export function PresetAside({ widthPx }: { widthPx: number }) {
   const words = useStore(search, (each) => each.words);
   const clip = useReplaced();

@@ -32,7 +32,7 @@ export function PresetCard({ entry, swatch, width, triedOn, marked, clip, ...on 
     // biome-ignore lint/a11y/noStaticElementInteractions: the button in it does the same by keyboard
     <div
       className={`relative rounded-sm border ${triedOn ? "border-primary bg-(--wash)" : "border-base-300"}`}
-      // Not for a card that only came to lie under the pointer.
+      // Not for a card that moved under the pointer.
       onMouseMove={(event) => !triedOn && (event.movementX || event.movementY) && onTry()}
       onPointerLeave={onLeave}
     >

@@ -33,7 +33,7 @@ function textsFor(form: PresetForm, entry: PresetEntry | undefined, shot: Shot):
   return { name: named?.name ?? first?.name ?? "", line: "", tags: "", length: "", keepSeeds: false, rig: false };
 }
 
-/** Keeps it; what is wrong is said in the dialog, which then stays open. */
+/** Saves it; errors are shown in the dialog, which then stays open. */
 async function keep(form: PresetForm, entry: PresetEntry | undefined, texts: Texts): Promise<void> {
   const about = {
     name: texts.name.trim(),
@@ -59,7 +59,7 @@ async function keep(form: PresetForm, entry: PresetEntry | undefined, texts: Tex
   });
 }
 
-/** What is typed, and keeping it. */
+/** The texts, and saving them. */
 function useForm(form: PresetForm, shot: Shot) {
   const entry = useStore(presets, ({ list }) => list.find(({ key }) => "change" in form && key === form.change));
   const [texts, setTexts] = useState<Texts>(() => textsFor(form, entry, shot));
@@ -80,7 +80,7 @@ function useForm(form: PresetForm, shot: Shot) {
   return { texts, put: changeTexts, problem, working, submit };
 }
 
-/** Saves a clip or layers as a preset, or changes what is said about one. */
+/** Saves a clip or layers as a preset, or changes the texts of one. */
 export function PresetDialog({ shot }: { shot: Shot }) {
   const form = useStore(view, (each) => each.presetForm);
   return form && <PresetFields form={form} shot={shot} />;

@@ -11,7 +11,7 @@ import { PresetGrid } from "./PresetGrid";
 import { search } from "./sheetStore";
 import { TagButtons } from "./TagButtons";
 
-/** Presets over the lanes: pointing at one tries it on, while it plays too; a click places it; marked ones play beside each other. */
+/** Presets over the lanes: hovering previews one, also during playback; a click places it; marked ones play side by side. */
 export function PresetSheet() {
   const { headPx } = useLaneSize();
   const list = useStore(presets, (each) => each.list);
@@ -20,7 +20,7 @@ export function PresetSheet() {
   useEffect(() => {
     const load = () => void loadPresets().catch(complain);
     load();
-    // Another window may have saved some meanwhile.
+    // Another window may have saved some.
     window.addEventListener("focus", load);
     return () => {
       window.removeEventListener("focus", load);

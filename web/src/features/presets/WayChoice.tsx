@@ -42,7 +42,7 @@ function waysFor(clip: Clip | undefined, loop: [number, number] | null): WayRow[
   ];
 }
 
-/** Where a preset goes; the selected clip is what it replaces or follows. */
+/** Placement of a preset; the selected clip is the one that it replaces or follows. */
 export function WayChoice({ clip }: { clip: Clip | undefined }) {
   const loop = useStore(transport, (each) => each.loop);
   const { way, corner } = usePlacing();

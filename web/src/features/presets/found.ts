@@ -1,12 +1,12 @@
 /** Looking for presets by words and tags. */
 import type { PresetEntry } from "../../api/types";
 
-/** What the user's own ones answer to beside their tags. */
+/** Search words of custom presets besides their tags. */
 export const OWN = "yours";
 
 const tagsOf = ({ own, preset }: PresetEntry): string[] => [...(own ? [OWN] : []), ...(preset?.tags ?? [])];
 
-/** Those whose name, line, tags or search words have all the words, and that have all the tags, one's own first; what cannot be read is always shown. */
+/** Presets whose name, description, tags or search words contain all the words, and that have all the tags, custom ones first; unreadable ones are always shown. */
 export function found(list: PresetEntry[], words: string, tags: string[]): PresetEntry[] {
   const queryWords = words.toLowerCase().split(/\s+/);
   const fitting = list.filter((entry) => {

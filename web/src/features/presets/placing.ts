@@ -1,4 +1,4 @@
-/** What placing a preset comes to: a clip of its own, one in place of another, or one that another gives way to. */
+/** Commands for placing a preset: a new clip, a replacement, or a cross-fade. */
 import type { Command, Preset, PresetEntry, State } from "../../api/types";
 import { commit } from "../../stores/editing";
 import { selectMadeClip } from "../../stores/selection";
@@ -7,17 +7,17 @@ import { view } from "../../stores/view";
 
 export type Way = "new" | "here" | "instead" | "over" | "corner";
 
-/** How and where: the selected clip is what a preset replaces or follows, within so many frames. */
+/** Placement: the selected clip is the one that a preset replaces or follows, within a number of frames. */
 export type Placing = {
   way: Way;
   clip: string | null;
-  /** Of the selected blend, that a preset goes into. */
+  /** Corner of the selected blend that a preset fills. */
   corner: string | null;
   withinFrames: number;
   withRig: boolean;
 };
 
-/** How long clips cross-fade when one gives way to another, while nobody has said. */
+/** Default length of cross-fades. */
 const OVER_S = 1;
 
 export const usualFade = () => Math.max(1, Math.round(OVER_S * transport.getState().fps));

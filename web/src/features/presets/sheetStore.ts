@@ -1,4 +1,4 @@
-/** How presets are looked for, and where one goes. */
+/** Search and placement of presets. */
 
 import { useStore } from "zustand";
 import { useShallow } from "zustand/react/shallow";
@@ -25,7 +25,7 @@ export const search = createStore<PresetSearch>(() => ({
   withRig: true,
 }));
 
-/** The clip that is selected, or the one that the selected layer lies in. */
+/** The selected clip, or the clip of the selected layer. */
 export function useSelectedClip() {
   const { board, clip, layer } = useStore(
     view,
@@ -50,7 +50,7 @@ export function useReplaced() {
   return selected ?? handheld;
 }
 
-/** Where a preset goes now; without a clip there is none to replace. */
+/** Present placement; without a clip there is none to replace. */
 export function usePlacing(): Placing {
   const clip = useReplaced();
   const { way, corner, withinFrames, withRig } = useStore(search);

@@ -14,7 +14,7 @@ import { serverTables } from "../../stores/serverTables";
 
 const LENGTH_S = 10;
 
-/** What a new shot starts from, as texts that are kept as they were typed. */
+/** Initial values of a new shot, as typed texts. */
 function fresh() {
   const { fps, picture, sensor_mm, focal_mm } = serverTables().forms.fresh;
   return {

@@ -12,7 +12,7 @@ import { complain } from "../../stores/notes";
 import { view } from "../../stores/view";
 import { ProjectShelf } from "./ProjectShelf";
 
-/** All projects, each a shelf of shots. */
+/** All projects, each a list of shots. */
 export function ProjectsPage() {
   const projects = useQuery({
     queryKey: ["projects"],
@@ -22,7 +22,7 @@ export function ProjectsPage() {
   const queries = useQueryClient();
   const dialog = useStore(view, (state) => state.dialog);
   const [, go] = useLocation();
-  // Pictures dropped on a shelf become a shot of that project.
+  // Pictures dropped on a project become a shot of it.
   const shotOf = useMutation({
     mutationFn: ({ project, files }: { project: string; files: File[] }) =>
       sendForm<State>(`/api/projects/${project}/plates`, { files }, ""),
@@ -76,7 +76,7 @@ export function ProjectsPage() {
   );
 }
 
-/** The project whose shelf something was dropped on. */
+/** The project under the drop. */
 function projectAt(on: EventTarget | null): string | undefined {
   return on instanceof Element ? on.closest<HTMLElement>("[data-project]")?.dataset.project : undefined;
 }

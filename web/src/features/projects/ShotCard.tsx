@@ -6,7 +6,7 @@ import { RemoveShot } from "./RemoveShot";
 import { ShotTrace } from "./ShotTrace";
 import { useActing } from "./useActing";
 
-/** A shot on its shelf: scribble, name, length. */
+/** A shot in a list: scribble, name, length. */
 export function ShotCard({ shot }: { shot: Card }) {
   const act = useActing();
   const duplicate = () => {

@@ -14,7 +14,7 @@ function points(text: string): Float32Array {
   return Float32Array.from(new Int8Array(bytes.buffer));
 }
 
-/** The shot's scribble, as it is kept beside it; asked for when it has to be drawn anew. */
+/** The shot's cached scribble; requested when it must be computed. */
 export function ShotTrace({ shot }: { shot: Card }) {
   const ref = useRef<HTMLCanvasElement>(null);
   const params = { path: { shot: shot.id } };

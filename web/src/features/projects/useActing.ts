@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { complain } from "../../stores/notes";
 
-/** Waits for a change on the shelves and shows what became of it. */
+/** Waits for a change of projects or shots and shows the result. */
 export function useActing(): (work: Promise<unknown>) => Promise<void> {
   const queries = useQueryClient();
   return async (work) => {

@@ -59,7 +59,7 @@ export function CameraRings({ camera, pane }: { camera: PerspectiveCamera; pane:
   );
 }
 
-/** A torus lies in its own xy plane; this lays it about the axis it turns. */
+/** A torus is in its own xy plane; this rotates it about its axis. */
 const TURNS: Record<Ring, [number, number, number]> = {
   pan: [Math.PI / 2, 0, 0],
   tilt: [0, Math.PI / 2, 0],

@@ -7,7 +7,7 @@ import { OUTSIDE } from "./layers";
 const SIZE_M = 0.16;
 const MAX_MARKS = 200;
 
-/** Where cues are in the set, as the outside view shows them; selected ones in ink blue. */
+/** Positions of cues in the set, in the outside view; selected ones in ink blue. */
 export function CueMarks() {
   const cues = useStore(openShot, (each) => each.state?.document.cues);
   const selected = useStore(view, (each) => (each.board === "cue" ? each.cues : null));

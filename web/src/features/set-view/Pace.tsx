@@ -28,7 +28,7 @@ export function Pace() {
     times.current = [];
     const coarse = slow && (playing || isPreviewing);
     if (coarse) stage.setState({ coarse });
-    // What was let go is kept first; the fine picture can wait for that.
+    // The change is saved first; the fine picture can wait.
     const later = setTimeout(() => stage.setState({ coarse }), REST_MS);
     return () => clearTimeout(later);
   }, [slow, playing, isPreviewing]);

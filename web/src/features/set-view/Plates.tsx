@@ -85,7 +85,7 @@ function HungPlate({ plate, most }: { plate: Plate; most: number }) {
   );
 }
 
-/** What its surface looks like changes with these. */
+/** Inputs of its surface. */
 const surfaceOf = ({ picture, shape, bend_deg, edges, edge_percent, width_px, height_px }: Plate) => [
   picture,
   shape,
@@ -138,7 +138,7 @@ function useTiles({ picture, width_px, height_px }: Plate): { tiles: PictureTile
   return { tiles: data, known: !large || isFetched };
 }
 
-/** The picture once it has come; what does not come is told on the board. */
+/** The picture once it is loaded; errors are shown on the board. */
 function useTexture(picture: string, edges: Plate["edges"], most: number): Texture | null {
   const [texture, setTexture] = useState<Texture | null>(null);
   const invalidate = useThree((state) => state.invalidate);

@@ -2,7 +2,7 @@ import { Component, type ReactNode } from "react";
 import { stage } from "../../stores/stage";
 import { EmptySet } from "./EmptySet";
 
-/** When a set cannot be loaded, says so and shows the empty ground instead. */
+/** When a set cannot be loaded, shows a message and the empty ground instead. */
 export class SetFailure extends Component<{ children: ReactNode }, { failed: boolean }> {
   state = { failed: false };
 

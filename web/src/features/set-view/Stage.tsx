@@ -40,7 +40,7 @@ function Redraw() {
   return null;
 }
 
-/** Hears when a lost graphics context is back: all that was on it is gone, so the canvas is made anew. */
+/** Listens for a restored graphics context: its contents are lost, so the canvas is rebuilt. */
 function Renewal({ onRestored }: { onRestored: () => void }) {
   const canvas = useThree((state) => state.gl.domElement);
   useEffect(() => {
@@ -50,12 +50,12 @@ function Renewal({ onRestored }: { onRestored: () => void }) {
   return null;
 }
 
-/** Behind plates that hang in no set. */
+/** Background behind plates without a set. */
 const DUSK = "#3A3D42";
 const COARSE_DPR = 0.5;
 const MAX_DPR = 2;
 
-/** As sharp as the screen; where the processor draws all pictures, a pixel for each of the page. */
+/** Device resolution; with software rendering, one pixel per CSS pixel. */
 const fineDpr = (): number => (drawsInSoftware() ? 1 : Math.min(window.devicePixelRatio, MAX_DPR));
 
 function NoPictures() {

@@ -38,7 +38,7 @@ export function TwoViews() {
   useFrame(() => {
     const { aspect } = stage.getState();
     const hung = boxes.current;
-    // What was drawn between several Viewfinders before would stay there.
+    // Earlier drawings between several Viewfinders must be cleared.
     if (hung.some(({ pane: { id } }) => !USUAL_PANES.includes(id))) wipe(gl);
     gl.setScissorTest(true);
     const due = turn.due();

@@ -1,4 +1,4 @@
-/** What dragging the camera in the Set view comes to. */
+/** Dragging of the camera in the Set view. */
 import { MathUtils, type PerspectiveCamera, Plane, Raycaster, Vector2, Vector3 } from "three";
 import type { MoveField, WorldPose } from "../../api/types";
 import type { Part } from "../../stores/stage";
@@ -7,7 +7,7 @@ import { type Place, partAt, ringRadius, risen, type Screen, turned } from "./ri
 
 export type Mode = Part | "turn";
 
-/** The camera as it was when it was taken hold of, and where. */
+/** The camera and the pointer at the start of the drag. */
 export type Grip = {
   mode: Mode;
   place: Place;
@@ -15,16 +15,16 @@ export type Grip = {
   /** Point of the floor under the pointer. */
   start: Vector3;
   angle: number;
-  /** How far it has turned or risen. */
+  /** Rotation or rise so far. */
   by: number;
-  /** Where the pointer was when a ring turned last. */
+  /** Pointer position at the last rotation of a ring. */
   at: Vector2;
 };
 
 const TURN_DEG = 0.3;
 const RING_ANGLE = { pan: 0, tilt: 1, roll: 2 } as const;
 
-/** What each way of dragging is meant to change. */
+/** Fields that each drag mode changes. */
 export const FIELDS_OF_MODE: Record<Mode, readonly MoveField[]> = {
   pan: ["pan_deg"],
   tilt: ["tilt_deg"],
@@ -109,7 +109,7 @@ export function dragged(grip: Grip, screen: Screen, at: Vector2, moved: Vector2)
   return { position, angles };
 }
 
-/** What is said of it meanwhile. */
+/** Caption during the drag. */
 export function dragCaption({ mode }: Grip, { position, angles }: WorldPose): string {
   if (mode === "height") return `height ${position[1].toFixed(2)} m`;
   if (mode === "floor") return `x ${position[0].toFixed(2)} m, z ${position[2].toFixed(2)} m`;

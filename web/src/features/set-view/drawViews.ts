@@ -10,7 +10,7 @@ import { aimAt, shownAt, type ViewCrop } from "./viewCrop";
 
 export type Box = { left: number; top: number; width: number; height: number };
 
-/** Where a pane lies on the canvas. Asking makes the page lay itself out, so it is asked when something changed its size. */
+/** Position of a pane on the canvas. Asking makes the page lay itself out, so it is asked when something changed its size. */
 export function boxOf(pane: HTMLElement, canvas: HTMLElement): Box {
   const a = pane.getBoundingClientRect();
   const b = canvas.getBoundingClientRect();
@@ -32,7 +32,7 @@ export function wipe(gl: WebGLRenderer): void {
   gl.clear();
 }
 
-/** What the Viewfinder shows just now. */
+/** The present content of the Viewfinder. */
 export function seenNow(aspect: number): ViewCrop {
   const { around, loupe } = view.getState();
   return { aspect, times: around ? AROUND : 1, loupe };
@@ -45,7 +45,7 @@ type LensView = {
   canvasHeight: number;
   pose: ShownPose;
   part?: [number, number];
-  /** Where it is the large one: large pictures come in tiles as it needs them, and this draws again when they have come. */
+  /** For the large one: tiles of large pictures are loaded as needed, with a new drawing afterwards. */
   redraw?: () => void;
 };
 

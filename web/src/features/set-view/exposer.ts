@@ -18,7 +18,7 @@ import { sharpen } from "./tiles";
 import { FAR_M, NEAR_M } from "./useOutside";
 import { aimAt, shownAt, type ViewCrop } from "./viewCrop";
 
-/** One drawing: of which rows (shares of the height from above), counting how much. */
+/** One drawing: its rows (shares of the height from the top), and its weight. */
 export type Draw = { top: number; bottom: number; weight: number };
 
 const WEIGHED = `uniform sampler2D picture; uniform float weight; varying vec2 at;
@@ -93,7 +93,7 @@ export class Exposer {
           aimAt(this.lens, pose, shownAt(pose, seen));
           return sharpen(this.lens, this.drawn.width, this.drawn.height, () => undefined);
         };
-        // What has come is only drawn with once it is asked for again.
+        // Newly loaded parts are used from the next request on.
         const coming = look();
         if (!coming) continue;
         await coming;

@@ -49,7 +49,7 @@ export class FrameMaker {
     });
   }
 
-  /** A frame as raw RGBA from the lowest row up. What is drawn on the page meanwhile is left alone. */
+  /** A frame as raw RGBA from the lowest row up. The drawings of the page are unaffected. */
   make(order: FrameOrder, overlays: Overlay[]): Promise<Uint8Array> {
     const { draws, regions } = this.movie;
     const sharp = anyTiled() && this.exposer.sharpen(draws.length, order, regions.length, wholePicture(this.aspect));
@@ -82,7 +82,7 @@ export class FrameMaker {
     discard(this.lay);
   }
 
-  /** Light as it is shown, in its place of the frame. */
+  /** Displayed light values, at its position in the frame. */
   private place({ x, y, width, height, start, stop }: Movie["regions"][number], light: Texture): void {
     const low = this.movie.height - y - height;
     const [from, to] = [Math.round(start * width), Math.round(stop * width)];

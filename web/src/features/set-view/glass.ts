@@ -1,4 +1,4 @@
-/** What the glass of a lens does to the picture: each place of it is looked up in a drawing as a pinhole makes it. */
+/** Distortion of the picture: each point is sampled from a pinhole drawing. */
 import { type PerspectiveCamera, type Scene, Vector3, type WebGLRenderer } from "three";
 import { pictureTarget, type Target } from "./passes";
 import type { ShownPose } from "./poses";
@@ -12,14 +12,14 @@ const K = 10;
 const NEVER = 1e4;
 const STEPS = 12;
 const GRID_SIDE = 16;
-/** What a border between two of its places may need more. */
+/** Additional margin for a border between two of its points. */
 const MARGIN = 0.005;
 const MAX_SIZES = 4;
 const STEP_PX = 64;
 /** The plain drawing has up to so many times the pixels of the picture across and up. */
 const MAX_WIDER = 2;
 
-/** What bends the picture at a pose; nothing where it is straight. */
+/** Distortion at a pose; null where it is straight. */
 export function bentAt(pose: ShownPose, seen: ViewCrop): Bent | null {
   const k: [number, number] = [pose.data[pose.at + K] ?? 0, pose.data[pose.at + K + 1] ?? 0];
   if (k[0] === 0 && k[1] === 0) return null;
@@ -55,7 +55,7 @@ function turnBack([k1, k2]: [number, number]): number {
   return squared > 0 && squared < NEVER ? squared : NEVER;
 }
 
-/** Where a pinhole shows what the glass shows at a place; what the core calls `undistorted`. */
+/** Pinhole position for a distorted one; `undistorted` in the core. */
 function plain(x: number, y: number, [k1, k2]: [number, number], turn: number): [number, number] {
   const radius = Math.hypot(x, y);
   const edge = Math.sqrt(turn);
@@ -71,7 +71,7 @@ function plain(x: number, y: number, [k1, k2]: [number, number], turn: number): 
   return [x * times, y * times];
 }
 
-/** The same for each pixel: `found()` is where in the plain drawing it is looked up. */
+/** The same per pixel: `found()` is the position in the pinhole drawing. */
 const LOOK_UP = `uniform sampler2D picture; varying vec2 at;
 uniform vec4 shown; uniform vec4 drawn; uniform vec3 bend;
 vec2 found() {
@@ -96,7 +96,7 @@ export function throughGlass(pass: string): string {
   );
 }
 
-/** What a pass through the glass has to know. */
+/** Inputs of a distortion pass. */
 export function uniformsOf({ k, turn, shown, drawn }: Bent): Record<string, number[]> {
   const four = ({ left, bottom, width, height }: Flat) => [left, bottom, width, height];
   return { shown: four(shown), drawn: four(drawn), bend: [...k, turn] };
@@ -117,7 +117,7 @@ export class WideDrawings {
     private readonly samples: number,
   ) {}
 
-  /** What has to be drawn for a bent picture of so many pixels. */
+  /** Drawing that a distorted picture of a given size needs. */
   draw(scene: Scene, lens: PerspectiveCamera, pose: ShownPose, bent: Bent, width: number, height: number) {
     const { drawn, shown } = bent;
     aimAt(lens, pose, drawn);

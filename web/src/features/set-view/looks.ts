@@ -1,4 +1,4 @@
-/** How set pieces look: shown, as a box, hidden; the subject tinted. */
+/** Display of set pieces: shown, as a box, hidden; the subject tinted. */
 import {
   Box3,
   BoxGeometry,

@@ -22,7 +22,7 @@ export const PLAIN =
 
 export type Target = WebGLRenderTarget;
 
-/** Of a pixel, for smooth edges. */
+/** Subpixel samples for smooth edges. */
 export const SAMPLES = 4;
 
 /** Holds a picture as light: each material takes its own tone curve, as on screen. */

@@ -5,7 +5,7 @@ import type { MotionArray } from "../../api/motion";
 const HALF_WIDTH_M = 0.035;
 /** Pins closer together than this cover each other. */
 const APART_M = 0.03;
-/** A ribbon of more pieces than this is thinned out: nobody can see them. */
+/** A ribbon of more pieces than this is thinned out, without a visible difference. */
 const MAX_PIECES = 2000;
 
 /** Lens positions of a pose array, thinned. */
@@ -20,7 +20,7 @@ export function positions(array: MotionArray, frames: number): Float32Array {
   return out;
 }
 
-/** Of pins along a path those that can be told apart. `at`: where their poses begin in it. */
+/** Pins along a path that are far enough apart. `at`: where their poses begin in it. */
 export function pinsApart({ data }: MotionArray, at: number[]): number[] {
   const place = (row: number) => [0, 1, 2].map((axis) => data[row + axis] ?? 0) as [number, number, number];
   const out: number[] = [];

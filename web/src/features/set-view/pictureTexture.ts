@@ -1,7 +1,7 @@
 /** Pictures from the server as textures. */
 import { SRGBColorSpace, Texture } from "three";
 
-/** Upright for the graphics processor, what is clear left as it is. */
+/** Upright for the GPU, with straight alpha. */
 const PLAIN: ImageBitmapOptions = { imageOrientation: "flipY", premultiplyAlpha: "none" };
 
 /** most: sides in pixels; a larger picture is made smaller. Throws where there is no picture. */
@@ -22,7 +22,7 @@ export function discardPicture(texture: Texture): void {
   texture.dispose();
 }
 
-/** How many pixels it holds. */
+/** Its number of pixels. */
 export function pixelsOf(texture: Texture): number {
   const { width, height } = texture.image as ImageBitmap;
   return width * height;

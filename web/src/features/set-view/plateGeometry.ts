@@ -2,13 +2,13 @@
 import { BufferAttribute, BufferGeometry } from "three";
 import type { Plate } from "../../api/types";
 
-/** Of the whole width and height of one that is bent. */
+/** Number of segments across the width and height of a curved one. */
 const PARTS = 24;
 
 /** A part of a picture: shares of its width from the left and of its height from below. */
 export type Share = { left: number; right: number; low: number; high: number };
 
-/** Where a place along the surface is: u to the right and v up, in widths of the plate. */
+/** Position of a point on the surface: u to the right and v up, in widths of the plate. */
 function placed(u: number, v: number, { shape, bend_deg }: Plate): [number, number, number] {
   if (shape === "flat") return [u, v, 0];
   const radius = 180 / Math.PI / bend_deg;
@@ -22,17 +22,17 @@ function placed(u: number, v: number, { shape, bend_deg }: Plate): [number, numb
   ];
 }
 
-/** Where a place of the picture hangs: shares of its width and height. */
+/** Position of a point of the picture: shares of its width and height. */
 export function hangsAt(x: number, y: number, plate: Plate): [number, number, number] {
   return placed(x - 0.5, (y - 0.5) * (plate.height_px / plate.width_px), plate);
 }
 
-/** How far a plate goes beyond its picture at each side, in shares of its size. */
+/** Extension of a plate beyond its picture per side, in shares of its size. */
 function beyond({ edges, edge_percent }: Plate): number {
   return edges === "bare" ? 0 : edge_percent / 100;
 }
 
-/** With the strips that its edges are gone on with; textures repeat there. */
+/** With the strips of its edge extension; textures repeat there. */
 export function plateGeometry(plate: Plate): BufferGeometry {
   const more = beyond(plate);
   return partGeometry(plate, { left: -more, right: 1 + more, low: -more, high: 1 + more });

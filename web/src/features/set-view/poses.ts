@@ -5,7 +5,7 @@ import { transport } from "../../stores/transport";
 import { view } from "../../stores/view";
 
 export const VFOV = 7;
-/** Of the picture by the film back: to the right, and the next one up; percent. */
+/** Picture shift by the film back: to the right, then up; percent. */
 const SHIFT = 8;
 
 /** A pose in an array of them: where its numbers begin. */
@@ -37,7 +37,7 @@ export function placeAtLens(object: Object3D, data: Float32Array, at: number): v
   );
 }
 
-/** How far the film back shifts the picture, right and up, as shares of its width and height. */
+/** Picture shift by the film back, right and up, as shares of its width and height. */
 export function shiftAt({ data, at }: ShownPose): [number, number] {
   return [(data[at + SHIFT] ?? 0) / 100, (data[at + SHIFT + 1] ?? 0) / 100];
 }

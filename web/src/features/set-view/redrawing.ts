@@ -1,4 +1,4 @@
-/** What of the stores the pictures are drawn by: all else of them may change without a new picture. */
+/** Store fields that pictures depend on: other changes need no new drawing. */
 import type { Motion } from "../../stores/motion";
 import type { View } from "../../stores/view";
 

@@ -56,7 +56,7 @@ function toScreen(world: Vector3, camera: PerspectiveCamera, width: number, heig
 
 export type Screen = { camera: PerspectiveCamera; width: number; height: number };
 
-/** What the pointer is on, with the angle on a ring. The middle of the camera goes before rings that cross it, its rest after them. */
+/** The part under the pointer, with the angle on a ring. The middle of the camera goes before rings that cross it, its rest after them. */
 export function partAt(
   pointer: Vector2,
   place: Place,
@@ -85,7 +85,7 @@ export function partAt(
   return best ?? body;
 }
 
-/** How far, in radians, a ring turns when the pointer moves by some pixels while it holds the ring at an angle. */
+/** Rotation of a ring, in radians, for a pointer movement in pixels at an angle of the ring. */
 export function turned(
   ring: Ring,
   place: Place,
@@ -109,7 +109,7 @@ export function turned(
   return moved.dot(along.normalize()) / length;
 }
 
-/** How far, in metres, the camera rises when the pointer moves by some pixels. */
+/** Rise of the camera, in meters, for a pointer movement in pixels. */
 export function risen(place: Place, moved: Vector2, screen: Screen): number {
   const { camera, width, height } = screen;
   const foot = toScreen(place.position, camera, width, height, new Vector2());

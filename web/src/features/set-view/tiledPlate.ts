@@ -12,7 +12,7 @@ import {
 import type { PictureTiles, Plate } from "../../api/types";
 import { hangsAt, partGeometry, type Share, stripGeometries } from "./plateGeometry";
 
-/** A tile that a cell would be drawn with, and how much of the picture it takes (in squared halves of it). */
+/** A tile for a cell, and its area in the picture (in squared halves of it). */
 export type Wish = { cell: Cell; url: string; area: number };
 
 export type Cell = {
@@ -20,19 +20,19 @@ export type Cell = {
   column: number;
   row: number;
   share: Share;
-  /** Where its corners are in the whole picture. */
+  /** Its corners in the whole picture. */
   at: Float32Array;
-  /** What it is drawn with; the whole picture where null. */
+  /** Its tile; the whole picture where null. */
   shown: string | null;
 };
 
-/** So far beyond the picture's edges, in halves of it, tiles are fetched: a shake or a bent picture soon shows them. */
+/** Tiles are loaded this far beyond the picture's edges, in halves of it: a shake or distortion may soon show them. */
 const AROUND = 1.2;
 /** Places along each side of a cell that are looked at. */
 const LOOKED_AT = [0, 0.5, 1];
-/** What is nearer to the lens than this, or behind it, has no place in the picture (m). */
+/** Points nearer to the lens than this, or behind it, have no position in the picture (m). */
 const NEAR_M = 0.02;
-/** How every plate is drawn. */
+/** Material of every plate. */
 export const PLATE_LOOKS = { alphaTest: 0.02, side: DoubleSide, fog: false, toneMapped: false };
 
 export class TiledPlate {
@@ -58,7 +58,7 @@ export class TiledPlate {
     }
   }
 
-  /** What would make it sharp through a lens whose picture is so many pixels large. */
+  /** Tiles that make it sharp in a picture of a given size. */
   wishes(lens: PerspectiveCamera, width: number, height: number): Wish[] {
     this.group.updateWorldMatrix(true, false);
     this.toLens.multiplyMatrices(lens.projectionMatrix, lens.matrixWorldInverse).multiply(this.group.matrixWorld);

@@ -42,7 +42,7 @@ export function anyTiled(): boolean {
   return hung.size > 0;
 }
 
-/** Draws with the tiles that are here and fetches the others; answers when those have come, or at once with nothing. */
+/** Draws with the loaded tiles and loads the others; resolves when those have arrived, or immediately with nothing to load. */
 export function sharpen(
   lens: PerspectiveCamera,
   width: number,

@@ -6,7 +6,7 @@ import { type Box, boxOf } from "./drawViews";
 
 export type Hung = { pane: Pane; box: Box };
 
-/** Where all panes lie on the canvas, taken anew whenever one of them or the canvas changes its size. */
+/** Positions of all panes on the canvas, measured again whenever one of them or the canvas changes its size. */
 export function useBoxes(canvas: HTMLCanvasElement): React.RefObject<Hung[]> {
   const invalidate = useThree((state) => state.invalidate);
   const panes = useStore(stage, (state) => state.panes);

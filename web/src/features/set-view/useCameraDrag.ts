@@ -13,7 +13,7 @@ import { dragCaption, dragged, FIELDS_OF_MODE, found, type Grip, gripped, screen
 const ALL_LOCKED = 6;
 const withRings = () => view.getState().board === "move";
 
-/** Says what the pointer is over while it holds nothing. */
+/** Reports the part under the pointer while nothing is dragged. */
 function useHover(pane: HTMLElement | null, camera: PerspectiveCamera): void {
   useEffect(() => {
     if (!pane) return;

@@ -2,7 +2,7 @@ import { useEffect, useMemo } from "react";
 import { BufferAttribute, BufferGeometry, Line, LineBasicMaterial } from "three";
 import { OUTSIDE } from "./layers";
 
-/** A thin line of so many points for the outside view; whoever has it writes the points. It is made anew only for another number of them. */
+/** A thin line of a number of points for the outside view; its owner writes the points. It is rebuilt only for another number of them. */
 export function useLine(points: number, color: string): Line | null {
   const line = useMemo(() => {
     if (points < 2) return null;

@@ -18,7 +18,7 @@ const BEHIND_SHARE = 0.06;
 
 type Point = [number, number, number];
 
-/** The middle of the whole path, and how far away one has to be to see it. */
+/** Center of the whole path, and the distance from which all of it is visible. */
 function pathInView(): { middle: Point; far: number } | null {
   const bare = motion.getState().arrays.get("bare");
   if (!bare?.data.length) return null;

@@ -2,15 +2,12 @@ import { useEffect, useRef } from "react";
 import { previewState } from "../../stores/preview";
 import { stage } from "../../stores/stage";
 
-/** Where pictures are slow, the one from outside follows this often while the shot plays, or the camera is dragged in it. */
+/** With slow rendering, updates of the outside view per second during playback or a camera drag. */
 const EVERY_MS = 150;
 /** While something else is dragged it comes this often, and as soon as the hand rests. */
 const WAITS_MS = 600;
 
-/**
- * Whether it is the turn of the picture from outside: where pictures are slow, the one through the lens goes first. `held`: the
- * camera is dragged in it. A canvas of another size is empty: all of it is drawn.
- */
+/** Whether the outside view is due: with slow rendering, the view through the lens has priority. `held`: the camera is dragged in it. A canvas of another size is empty: all of it is drawn. */
 export function useOutsideTurn(canvas: HTMLCanvasElement, held: boolean, invalidate: () => void) {
   const drawnAt = useRef(0);
   const drawnOn = useRef("");

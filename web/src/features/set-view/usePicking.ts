@@ -21,7 +21,7 @@ function nameOf(object: Object3D): string | null {
   return null;
 }
 
-/** Whether an object and all it hangs on are shown; rays hit hidden ones too. */
+/** Whether an object and all its parents are visible; rays hit hidden ones too. */
 function shows(object: Object3D): boolean {
   let at: Object3D | null = object;
   while (at?.visible) at = at.parent;

@@ -10,7 +10,7 @@ import { type Box, seenNow } from "./drawViews";
 import { Exposer } from "./exposer";
 import { discard, pass, run, SHOWN } from "./passes";
 
-/** What the scene looks like, apart from where the lens is: looks of its pieces, and the pictures that have come. */
+/** State of the scene without the lens: display of its pieces, and loaded pictures. */
 function sceneKey(): unknown[] {
   const { looks, tinted } = view.getState();
   const { ready, plates, missing, tiles, hung, pieces } = stage.getState();

@@ -1,4 +1,4 @@
-/** What of a picture is drawn, and the lens that draws it. */
+/** The drawn part of a picture, and its lens. */
 import { MathUtils, type PerspectiveCamera } from "three";
 import { placeAtLens, type ShownPose, shiftAt, VFOV } from "./poses";
 

@@ -1,3 +1,3 @@
-/** What a shot is made of: frame rate, range, picture, lens, set; asked for a new one, changed for one that is there. */
+/** Properties of a shot: frame rate, range, picture, lens, set; entered for a new one, changed for an existing one. */
 
 export { ShotDialog } from "./ShotDialog";

@@ -1,7 +1,7 @@
 import { chooseTimeEdit, type TimeDraft } from "../../stores/timeEdit";
 import { KINDS } from "./kinds";
 
-/** Which edit of time it is to be. */
+/** Kind of the time edit. */
 export function KindSwitch({ draft }: { draft: TimeDraft }) {
   return (
     <fieldset className="join shrink-0" aria-label="Kind of edit">

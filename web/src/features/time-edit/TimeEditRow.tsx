@@ -14,7 +14,7 @@ import { KindSwitch } from "./KindSwitch";
 import { kindOf } from "./kinds";
 import { Ways } from "./Ways";
 
-/** Under the ruler while an edit of time is chosen: which, how much, what runs on; the lanes show what comes of it. */
+/** Row under the ruler during a time edit: kind, amount, continuation; the lanes preview the result. */
 export function TimeEditRow() {
   const draft = useStore(timeEdit, (each) => each.draft);
   return draft && <Choosing draft={draft} />;
@@ -26,7 +26,7 @@ function Choosing({ draft }: { draft: TimeDraft }) {
   const variant = useStore(openShot, (each) => each.state?.variant);
   const kind = kindOf(draft);
   const can = kind.available?.() !== false;
-  // The motion of what is chosen is shown; anew after each other change of the shot.
+  // Previews the motion; updated after each other change of the shot.
   useEffect(() => {
     if (can) preview(kind.command(draft), true);
   }, [draft, kind, can, revision, variant]);

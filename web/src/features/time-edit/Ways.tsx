@@ -2,7 +2,7 @@ import { changeDraft, type TimeDraft } from "../../stores/timeEdit";
 
 type WaysProps = { draft: TimeDraft; gap: boolean; runs: boolean };
 
-/** What keyed segments do in new frames, and what shakes do after the cut. */
+/** Behavior of keyed segments in new frames, and of shakes after the cut. */
 export function Ways({ draft, gap, runs }: WaysProps) {
   return (
     <>

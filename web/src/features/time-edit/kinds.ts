@@ -18,7 +18,7 @@ type Kind = {
   runs?: boolean;
   available?: () => boolean;
   command: (draft: TimeDraft) => Command;
-  /** The stretch of the lanes that it is about afterwards, and what becomes of it. */
+  /** The affected range of the lanes after the edit, and its effect. */
   mark: (draft: TimeDraft) => { from: number; to: number; look: "new" | "gone" | "changed" };
 };
 

@@ -4,7 +4,7 @@ import { cancelMovie } from "../../acts/movie";
 import { filming, NO_MOVIE } from "../../stores/movie";
 import { complain } from "../../stores/notes";
 
-/** In the head while a movie is made: how far it is, how long it still takes; ends it. */
+/** Progress of a movie in the header, with the remaining time; cancels it. */
 export function FilmingChip() {
   const { movie, waits, problem } = useStore(filming);
   if (!movie || movie.status === "done") return null;

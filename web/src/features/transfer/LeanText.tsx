@@ -4,7 +4,7 @@ import { client, take } from "../../api/client";
 import type { Lean } from "../../api/types";
 import { openShot } from "../../stores/openShot";
 
-/** How far a rolling shutter leans the picture at most. */
+/** Maximum skew of the picture by a rolling shutter. */
 export function LeanText({ readoutMs }: { readoutMs: number }) {
   const slug = useStore(openShot, ({ state }) => state?.slug ?? "");
   const stateKey = useStore(openShot, ({ state }) => `${state?.revision} ${state?.variant}`);

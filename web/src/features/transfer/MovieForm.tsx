@@ -25,7 +25,7 @@ type MovieFormProps = {
 
 type PartProps = { asked: MovieRequest; put: (more: Partial<MovieRequest>) => void };
 
-/** Size, range, quality, shutter and what is beside what of a movie. */
+/** Size, range, quality, shutter and comparison of a movie. */
 export function MovieForm({ state, asked, disabled, onChange }: MovieFormProps) {
   const change = (more: Partial<MovieRequest>) => onChange({ ...asked, ...more });
   return (

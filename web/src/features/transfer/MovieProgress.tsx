@@ -9,7 +9,7 @@ import { complain } from "../../stores/notes";
 const LOOK_MS = 1000;
 const MAX_SECONDS = 90;
 
-/** How long the rest takes, in words, as the server has it. */
+/** Remaining time in words, from the server. */
 function useLeft(movie: string): string {
   const { data } = useQuery({
     queryKey: ["movie", movie],
@@ -24,7 +24,7 @@ function useLeft(movie: string): string {
   return seconds < MAX_SECONDS ? `${Math.ceil(seconds)} s` : `${Math.ceil(seconds / 60)} min`;
 }
 
-/** How far the movie is; the dialog may be closed meanwhile. */
+/** Progress of the movie; the dialog may be closed. */
 export function MovieProgress() {
   const { movie, waits } = useStore(filming);
   const remaining = useLeft(movie?.id ?? "");

@@ -1,4 +1,4 @@
-/** What is asked of a movie: as of the last one, and what it may show. */
+/** Settings of a movie: those of the last one, and the possible contents. */
 import type { MovieRequest, State } from "../../api/types";
 
 const STORAGE_KEY = "zittern.movie";
@@ -23,7 +23,7 @@ export type Pane = MovieRequest["panes"][number];
 
 const paneOf = (variant: string): Pane => ({ variant, bare: false, title: null });
 
-/** How wide a picture of a shot's shape is. */
+/** Width of a picture with the shot's aspect ratio. */
 export function widthOf({ document: { picture } }: State, height: number): number {
   return Math.round((height * (picture.width_px ?? 16)) / (picture.height_px ?? 9));
 }
@@ -46,7 +46,7 @@ export function rememberMovie({ height_px, quality, shutter_deg, subframes, guid
 
 export type Showing = { key: string; title: string; panes: Pane[]; layout: MovieRequest["layout"] };
 
-/** What a movie may show: the variant, beside the move without layers or beside another variant, or as a wipe. */
+/** Possible contents of a movie: the variant, side by side with the move without layers or another variant, or as a wipe. */
 export function showings({ variant, document: { variants } }: State): Showing[] {
   const otherVariants = variants.filter(({ id }) => id !== variant);
   return [
@@ -73,7 +73,7 @@ function pair(key: string, title: string, panes: Pane[]): Showing[] {
   ];
 }
 
-/** Which of them is asked for. */
+/** The chosen one. */
 export function showingOf(asked: MovieRequest, among: Showing[]): string {
   const same = ({ panes, layout }: Showing) =>
     layout === asked.layout && JSON.stringify(panes) === JSON.stringify(asked.panes);

@@ -10,7 +10,7 @@ const POLL_MS = 150;
 
 const jobOf = (id: string) => ({ params: { path: { job: id } } });
 
-/** What is exported: a format, frames between samples, and of which variant. */
+/** Settings of an export: format, frames between samples, variant. */
 type ExportRequest = { format: string; step: number; variant: string };
 
 /** Exports under way, one after another: started, watched, cancelled; each file is handed over when it is ready. */
@@ -22,7 +22,7 @@ export function useExport(slug: string, onDone: () => void) {
       return take<Job>(client.POST("/api/shots/{shot}/exports", { params, body, headers: envelope(variant) }));
     },
   });
-  // What follows when this one is ready.
+  // Next export in the queue.
   const [left, setLeft] = useState<ExportRequest[]>([]);
   const id = started.data?.id ?? "";
   const key = ["export", id];

@@ -4,7 +4,7 @@ import type { ShotCard, State } from "../../api/types";
 import { flipSide } from "../../stores/sides";
 import { view } from "../../stores/view";
 
-/** Puts another shot of the project beside this one, where both play in the same set. */
+/** Shows another shot of the project next to this one, if both use the same set. */
 export function OtherShots({ state }: { state: State }) {
   const params = { path: { slug: state.project_slug } };
   const { data } = useQuery({

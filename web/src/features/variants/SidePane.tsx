@@ -8,7 +8,7 @@ import { openShot } from "../../stores/openShot";
 import { askSides, BARE, flipSide, motionOf, type Side, sides } from "../../stores/sides";
 import { transport } from "../../stores/transport";
 
-/** What is compared with the shot, in Viewfinders in step with the large one, where the Set view was. */
+/** Compared motions, in Viewfinders in step with the large one, in place of the Set view. */
 export function SidePane() {
   const shown = useStore(sides, (each) => each.shown);
   const revision = useStore(openShot, ({ state }) => `${state?.revision} ${state?.variant}`);
@@ -58,7 +58,7 @@ function OtherWays({ first }: { first: Side | undefined }) {
   );
 }
 
-/** A blind test of the shot as it is shown against another motion. */
+/** A blind test of the present shot against another motion. */
 function against({ key, title, variant }: Side, { document, variant: shown }: State): Parameters<typeof startBlind>[0] {
   const own = document.variants.find(({ id }) => id === shown);
   return {

@@ -1,4 +1,4 @@
-/** Alternatives of a shot: which one is shown, all that is done with them, and looking at several at once. */
+/** Variants of a shot: the active one, actions on them, and comparison of several. */
 export { BlindBar } from "./BlindBar";
 export { BlindTest } from "./BlindTest";
 export { OverFinder } from "./OverFinder";

@@ -6,7 +6,7 @@ import { openShot } from "../../stores/openShot";
 import { view } from "../../stores/view";
 
 const SIDES = ["left", "right", "bottom", "top"] as const;
-/** A hatching thinner than this nobody sees. */
+/** Gaps thinner than this are not hatched. */
 const THINNEST_PX = 3;
 
 /** Hatching where no plate fills the frame. */

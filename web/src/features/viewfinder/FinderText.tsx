@@ -7,7 +7,7 @@ import { stillFrame } from "../../stores/stillFrame";
 import { view } from "../../stores/view";
 import { useFocal } from "./useFocal";
 
-/** What is looked through, and what dragging in it does just now. */
+/** The lens of the view, and the present effect of dragging in it. */
 export function FinderTitle({ pane }: { pane: HTMLElement | null }) {
   const focal = useFocal(pane);
   const blurred = useStore(stillFrame, (each) => each.on);
@@ -45,7 +45,7 @@ export function FinderReadings() {
   return (
     <span
       title={size ? `${size.told}; blur with a 180° shutter` : undefined}
-      // As wide as the scribble leaves it.
+      // Limited to the width next to the scribble.
       className={`num absolute bottom-2 left-2 max-w-[calc(100%-8.25rem)] rounded-sm bg-base-100/80 px-2 py-0.5 text-[11px] ${size ? "" : "invisible"}`}
     >
       typical {size?.typical} px · peak {size?.peak} px · <span ref={flow} data-testid="finder-flow" />

@@ -14,7 +14,7 @@ import { view } from "../../stores/view";
 type Framing = { at: string; framing: Operator | HoldFraming; slack: [number, number] | null };
 type Place = { across: number; up: number };
 
-/** Who says where the subject should sit: the operator, else the hold on the framing. */
+/** Source of the framing target: the operator, else the hold on the framing. */
 function framingOf(shot: Shot): Framing | null {
   const mount = shot.mounts.find(({ operator }) => operator);
   if (mount?.operator) {
@@ -25,7 +25,7 @@ function framingOf(shot: Shot): Framing | null {
   return shot.hold ? { at: "shot.hold", framing: shot.hold, slack: null } : null;
 }
 
-/** Where the subject should sit, and the slack about it while the operator is on the board. */
+/** The framing target, and the slack around it while the operator is on the board. */
 export function FramingMark({ width, height }: { width: number; height: number }) {
   const shot = useStore(openShot, (state) => state.state?.document);
   const shown = useStore(view, (state) => state.board === "move" && state.part === "operator");
@@ -48,7 +48,7 @@ function within({ across, up }: Place): Place {
   return { across: round(across), up: round(up) };
 }
 
-/** Whether a formula gives either of its numbers. */
+/** Whether one of its numbers has a formula. */
 const isDriven = ({ across_percent, up_percent }: Operator | HoldFraming) =>
   [across_percent, up_percent].some((each) => each && formulaOf(each));
 

@@ -11,7 +11,7 @@ const MARGIN_PX = 8;
 const MIN_REACH_DEG = 0.05;
 const DOT_PX = 6;
 
-/** Where pan and tilt of a row lie on the paper. */
+/** Position of a row's pan and tilt on the paper. */
 function placing(sum: MotionArray, width: number, height: number) {
   const { data, columns } = sum;
   let reach = MIN_REACH_DEG;

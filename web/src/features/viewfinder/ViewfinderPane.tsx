@@ -19,7 +19,7 @@ import { Scribble } from "./Scribble";
 import { useFlying } from "./useFlying";
 import { useLoupe } from "./useLoupe";
 
-/** Whether what is shown is blurred at rest. */
+/** Whether the still picture is blurred. */
 function useBlurred(): boolean {
   const moving = useStore(transport, (each) => each.playing);
   return useStore(stillFrame, ({ on, moments }) => on && moments !== null) && !moving;

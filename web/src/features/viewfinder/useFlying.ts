@@ -87,7 +87,7 @@ export function useFlying(element: HTMLElement | null, active: boolean): void {
     return () => {
       clearTimeout(resting);
       element.removeEventListener("wheel", wheel);
-      // Where it was flown to stays, also when flying ends before the wheel rests.
+      // The position is kept, even if flying ends before the wheel rests.
       hands.current.land();
     };
   }, [element, active]);

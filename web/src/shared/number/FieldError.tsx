@@ -1,6 +1,6 @@
 import { useId } from "react";
 
-/** What is wrong with what was typed: a note below its box, over everything, so that no panel cuts it off. `anchored` goes to the box. */
+/** The error of a typed text: a note below its box, on top of everything, so that no panel clips it. `anchored` goes to the box. */
 export function useFault(text: string) {
   const anchor = `--fault-${useId().replace(/\W/g, "")}`;
   const note = text ? <FieldError anchor={anchor} text={text} /> : null;

@@ -3,9 +3,9 @@ import type { Param } from "../../api/types";
 import { commit } from "../../stores/editing";
 
 export type KeyDotProps = {
-  /** Where a key is set: all that are selected. */
+  /** Targets of a key: all selected ones. */
   places: string[];
-  /** The number beside the dot: its own key is the one that is deleted. */
+  /** The number next to the dot: its own key is the one that is deleted. */
   at: string;
   param: Param;
   frame: number;
@@ -15,7 +15,7 @@ export type KeyDotProps = {
   disabled?: boolean;
 };
 
-/** Whether a number has a key here: a full dot; only elsewhere: a ring in ink; none at all: a faint ring. Click sets or deletes it. */
+/** Key state of a number: a full dot for a key here; an ink ring for keys elsewhere; a faint ring for none. Click sets or deletes it. */
 export function KeyDot({ places, at, param, frame, title, onDial, disabled }: KeyDotProps) {
   const keys = keysOf(param);
   const here = keys.some((key) => key.frame === frame);

@@ -19,10 +19,10 @@ export type NumberFieldProps = {
   disabled?: boolean;
   className?: string;
   onPreview?: (value: number) => void;
-  /** The number is kept as it was left until this is done. */
+  /** The shown number stays until this is done. */
   onCommit: (value: number) => unknown;
   onCancel?: () => void;
-  /** What is typed is set even where it is the same: it may set a key. */
+  /** A typed value is set even if it is the same: it may set a key. */
   always?: boolean;
   /** It was gone to. */
   onTouch?: () => void;
@@ -35,10 +35,10 @@ const FINE = 0.1;
 const SCALE_A_PX = 0.01;
 const KEY_SHARE = 0.05;
 const KEY_STEPS = 5;
-/** What a number begins with, where it is typed. */
+/** Characters that start a typed number. */
 const BEGINS = /^[\d.,+\-=]$/;
 
-/** The number shown and how it changes: dragged, stepped by keys; it stays as it was left until it is kept. */
+/** The displayed number and its changes: dragged, stepped by keys; it shows the new value until the change is saved. */
 function useChanging(props: NumberFieldProps) {
   const { value, step, least = -Infinity, most = Infinity, scales } = props;
   const [live, setLive] = useState<number | null>(null);
@@ -93,11 +93,11 @@ function useChanging(props: NumberFieldProps) {
 /** A number with its unit: drag sideways (Shift is fine, Escape gives up), arrow keys, double-click or Enter to type; arithmetic is understood. */
 export function NumberField(props: NumberFieldProps) {
   const { label, value, unit, digits = 2, disabled, className = "" } = props;
-  /** What is being typed: what was pressed to begin with; the number as it is when nothing was. */
+  /** The typed text: the first key pressed, or the present number without one. */
   const [typing, setTyping] = useState<{ first?: string } | null>(null);
   const button = useRef<HTMLButtonElement>(null);
   const byKeys = useRef(false);
-  // Who ended with a key stays where they were.
+  // After a confirmation by key, the focus stays.
   useEffect(() => {
     if (!typing && byKeys.current) button.current?.focus();
     byKeys.current = false;

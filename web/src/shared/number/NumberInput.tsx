@@ -9,9 +9,9 @@ type NumberInputProps = {
   into: TypedInto;
   className: string;
   onValue: (value: number) => void;
-  /** What was typed behind a sign =, where that makes a formula. */
+  /** The text after a sign =, if it makes a formula. */
   onFormula?: (text: string) => void;
-  /** What was typed to begin with, in place of the number as it is. */
+  /** The first typed text, in place of the present number. */
   first?: string;
   /** Done, or given up; by a key, or by going elsewhere. */
   onEnd: (byKey: boolean) => void;
@@ -22,7 +22,7 @@ export function NumberInput(props: NumberInputProps) {
   const { label, value, into, className, first, onValue, onFormula, onEnd } = props;
   const [text, setText] = useState(first ?? String(Number(value.toFixed(6))));
   const box = useRef<HTMLInputElement>(null);
-  // What was entered is kept, whatever is pressed before it has been read.
+  // An entered text is committed, even if other keys follow before it is parsed.
   const entered = useRef(false);
   useEffect(() => {
     box.current?.focus();
@@ -45,7 +45,7 @@ export function NumberInput(props: NumberInputProps) {
     const next = await read(text, value);
     entered.current = false;
     if (next === null) return;
-    // Who is typing elsewhere by now is left there.
+    // A focus that moved elsewhere is not taken back.
     onEnd(byKey && document.activeElement === box.current);
     onValue(next);
   };

@@ -18,14 +18,14 @@ export type ParamControlProps = {
   at: string;
   param: Param;
   look: FieldLook;
-  /** Stacked under its title, or in a row that has a title of its own. */
+  /** Stacked under its title, or in a row with a separate title. */
   stacked?: boolean;
-  /** What the number is called where the title alone would not do. */
+  /** Label of the number where the title alone is ambiguous. */
   label?: string;
   keyTitle?: string;
   /** Value that follows what is tried on; as the core samples it when left out. */
   value?: number;
-  /** Where keys go; to the same number of all selected layers when left out. */
+  /** Targets of keys; by default the same number of all selected layers. */
   places?: string[];
   /** The command that sets it; one that sets it in all places when left out. */
   command?: (value: number) => Command;
@@ -37,7 +37,7 @@ export type ParamControlProps = {
   className?: string;
 };
 
-/** What a control of a number does, whatever its state. */
+/** Behavior of a number control, in any state. */
 function useParam(props: ParamControlProps) {
   const { at, param, look, places = placesAlike(at), label = look.title } = props;
   const frame = usePausedFrame();

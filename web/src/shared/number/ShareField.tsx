@@ -16,7 +16,7 @@ type ShareFieldProps = {
   onCommit: (share: number) => unknown;
 };
 
-/** A factor or share that a command takes, dragged in percent and tried on meanwhile. */
+/** A factor or share for a command, dragged in percent with a preview. */
 export function ShareField({
   value,
   limits: [least, most],

@@ -1,6 +1,6 @@
 type StackedProps = {
   title: string;
-  /** Told where the mouse rests; the title itself when left out. */
+  /** Tooltip; by default the title. */
   hint?: string;
   dot?: React.ReactNode;
   children: React.ReactNode;

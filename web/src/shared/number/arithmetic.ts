@@ -1,10 +1,10 @@
-/** What is typed into a number, read by the server: units are converted to the field's own or refused. */
+/** Typed numbers, parsed by the server: units are converted to the field's unit or rejected. */
 import { client, explain, take } from "../../api/client";
 import type { Typed, TypedMany } from "../../api/types";
 import { openShot } from "../../stores/openShot";
 import { transport } from "../../stores/transport";
 
-/** Where a number is typed: its unit, and its address in the open shot or how long a frame is elsewhere. */
+/** Context of a typed number: its unit, and its address in the open shot or otherwise the frame rate. */
 export type TypedInto = { unit: string; at?: string; fps?: number };
 
 function placeOf({ unit, at = "", fps }: TypedInto) {
@@ -12,7 +12,7 @@ function placeOf({ unit, at = "", fps }: TypedInto) {
   return { unit, at, fps: fps ?? null, shot, frame: transport.getState().frame };
 }
 
-/** The number that a text stands for, where `before` stood, or what is wrong with it. */
+/** The value of a text, where `before` is the present one, or its error. */
 export async function arithmetic(
   text: string,
   before: number,
@@ -27,7 +27,7 @@ export async function arithmetic(
   }
 }
 
-/** The numbers that many texts of one field stand for. Throws with the place of the first that is none. */
+/** The values of many texts of one field. Throws with the place of the first that is none. */
 export async function arithmeticOf(texts: string[], into: TypedInto): Promise<number[]> {
   const body = { texts, ...placeOf(into) };
   const { values, wrong, fault } = await take<TypedMany>(client.POST("/api/arithmetic/many", { body }));

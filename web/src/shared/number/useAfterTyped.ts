@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { dialogs } from "../../stores/dialogs";
 
-/** What is being read just now, or found out from what was read; each answers whether it went well. */
+/** Pending texts, and checks of their results; each resolves to its success. */
 const under = new Set<Promise<boolean>>();
 
 /** Something that was typed is being read, or something else is found out from it. */
@@ -16,10 +16,7 @@ function standingWrong(): HTMLElement | null {
   return room.querySelector<HTMLElement>("input.num[aria-invalid=true]");
 }
 
-/**
- * Has something done with what was typed before it: at once, or as soon as that has been read. Where that is no number
- * nothing is done; what is wrong is said beside it.
- */
+/** Runs an action after pending texts: immediately, or when they are parsed. After an invalid text nothing is run; the error is shown next to it. */
 export function useAfterTyped(act: () => void): () => void {
   const latest = useRef(act);
   latest.current = act;
@@ -41,7 +38,7 @@ async function allWell(): Promise<boolean> {
   while (under.size) {
     const read = await Promise.all(under);
     well &&= read.every(Boolean);
-    // Whoever typed it takes it first, and may have more to find out.
+    // The field handles it first, and may have more to check.
     await new Promise((done) => setTimeout(done));
   }
   return well;

@@ -2,7 +2,7 @@ import { useRef, useState } from "react";
 import { arithmetic, type TypedInto } from "./arithmetic";
 import { beingRead } from "./useAfterTyped";
 
-/** Reading what was typed into a number, one text at a time. `fault` says what is wrong with it; what is given up meanwhile has no answer. */
+/** Reading what was typed into a number, one text at a time. `fault` is its error; a canceled text has no answer. */
 export function useReading(hint: string, into: TypedInto) {
   const [fault, setFault] = useState("");
   const turn = useRef(0);

@@ -1,4 +1,4 @@
-"""ids that are never used again, indexes for removing, cards beside shots"""
+"""ids that are never reused, indexes for removal, cards of shots"""
 
 from alembic import op
 
@@ -7,7 +7,7 @@ down_revision = "0002"
 branch_labels = None
 depends_on = None
 
-# SQLite cannot add AUTOINCREMENT to a table: each is made anew and filled from the old one, ids as they were.
+# SQLite cannot add AUTOINCREMENT to a table: each is rebuilt from the old one, with the same ids.
 _PROJECTS = """CREATE TABLE {name} (
     id INTEGER PRIMARY KEY AUTOINCREMENT NOT NULL,
     slug VARCHAR(80) NOT NULL,
