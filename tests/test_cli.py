@@ -207,7 +207,7 @@ class Commands(unittest.TestCase):
         self.assertEqual(mended.returncode, 0, mended.stderr)
         self.assertEqual(self.zittern("check", "mended.shot.json", "--data", "data").returncode, 0)
         self.refused("there is no check", "check", "jetty-walk", "--only", "nothing", "--data", "data")
-        self.refused("say which with -o", "check", "broken.shot.json", "--fix", "silent", "--data", "data")
+        self.refused("name it with -o", "check", "broken.shot.json", "--fix", "silent", "--data", "data")
 
     def test_add_takes_every_format_that_can_be_imported(self) -> None:
         (self.folder / "walk.glb").write_bytes(WALK.glb())
@@ -341,7 +341,7 @@ class Commands(unittest.TestCase):
         for pattern, *arguments in (
             ("no shot 'none'", "bake", "none", "-o", "a.csv", "--data", "data"),
             ("unknown file ending", "bake", "jetty-walk", "-o", "a.xyz", "--data", "data"),
-            ("between 0.001", "bake", "jetty-walk", "-o", "a.csv", "--step", "0", "--data", "data"),
+            ("of 0.001 to 1000", "bake", "jetty-walk", "-o", "a.csv", "--step", "0", "--data", "data"),
             ("cannot write", "bake", "jetty-walk", "-o", "no/such/a.csv", "--data", "data"),
             ("mounts|wobble", "bake", "bad.shot.json", "-o", "a.csv"),
             ("line 2, column z_m", "import", "bad.csv", "-o", "a.shot.json"),

@@ -42,7 +42,9 @@ class Maps(unittest.TestCase):
             }
             here -= {"__init__", "__main__"}
             text = ast.get_docstring(ast.parse(path.read_text())) or ""
-            named = re.findall(r"^(\w+) +\S", text.partition("\n")[2].partition("\n\nIn array shapes")[0], re.MULTILINE)
+            named = re.findall(
+                r"^([a-z]\w*) +\S", text.partition("\n")[2].partition("\n\nIn array shapes")[0], re.MULTILINE
+            )
             with self.subTest(package=str(path.parent.relative_to(ROOT))):
                 self.assertEqual(sorted(named), sorted(here) if named or here else [])
 

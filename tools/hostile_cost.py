@@ -28,7 +28,7 @@ from zittern.core.presets.shipped import SHIPPED
 from zittern.core.readings.moments import read
 from zittern.core.readings.streams import streamed
 from zittern.core.readings.swatches import swatch
-from zittern.core.runtime.budget import Budget, asked
+from zittern.core.runtime.budget import Budget, on_budget
 from zittern.core.shot.shot import Shot
 from zittern.core.shot.upgrades import read_shot, write_shot
 
@@ -83,7 +83,7 @@ def cost_of(shot: Shot, pushed: tuple[str, ...] = (), memory: bool = False) -> C
         tracemalloc.start()
     began_s, refused = time.process_time(), ""
     try:
-        with asked(Budget(_LIMIT_S, 2**30)):
+        with on_budget(Budget(_LIMIT_S, 2**30)):
             cache = Cache()
             found = sample(shot, float(shot.first_frame), None, cache)
             read(shot, found.near, float(shot.first_frame), found.whole, cache)

@@ -110,14 +110,15 @@ def run(rounds: int = 9) -> dict[str, object]:
 
 
 def _before_a_plate(shot: Shot) -> Shot:
-    """A shot with a plate that is too small in most of its frames."""
+    """Return a shot with a plate that is too small in most of its frames."""
     hung = Hung(name="Sky", picture="0" * 64, width_px=1920, height_px=1080)
     return HangPlates(plates=(hung,), overscan_percent=0.0).apply(shot)
 
 
 def _drag(rounds: int) -> dict[str, object]:
-    """The core's part of an answer while a number is dragged: the command, motion, readings, and the arrays that
-    differ from those before.
+    """Return the core's part of an answer while a number is dragged.
+
+    The command, motion, readings, and the arrays that differ from those before.
     """
     shot, cache, turn = big_shot(DRAGGED_FRAMES, DRAGGED_LAYERS), Cache(), iter(range(1, 10_000))
     have: dict[str, str] = {}
@@ -206,7 +207,7 @@ def _best(work: dict[str, Callable[[], object]], rounds: int) -> dict[str, float
 
 
 def big_shot(frames: int, layers: int = LAYERS) -> Shot:
-    """A shot of noise layers on seven axes."""
+    """Return a shot of noise layers on seven axes."""
     swings = AxisBoard.swings(pan=0.5, tilt=0.4, roll=0.3, truck=1.0, pedestal=1.0, dolly=1.0, zoom=1.0)
     stack = tuple(
         Layer(id=f"layer-{i}", name=f"Layer {i}", seed=i, source=Noise(octaves=OCTAVES), axes=swings)
@@ -216,8 +217,9 @@ def big_shot(frames: int, layers: int = LAYERS) -> Shot:
 
 
 def _rig(rounds: int) -> dict[str, object]:
-    """Five mounts, give on two, operator, gait, road, three hits: the whole, and an edit of one number, each of
-    several, the slowest of them.
+    """Five mounts, give on two, operator, gait, road, three hits.
+
+    The whole, and an edit of one number, each of several, the slowest of them.
     """
     shot, long = rig_shot(FRAMES), rig_shot(FRAMES * 100)
     cache = Cache()
@@ -262,7 +264,7 @@ def _retyped(shot: Shot, at: str, cache: Cache, turn: Iterator[int]) -> Callable
 
 
 def rig_shot(frames: int) -> Shot:
-    """A shot of a rig with everything on it."""
+    """Return a shot of a rig with everything on it."""
     give = Give(shift_hz=1.3, turn_hz=1.6)
     mounts = (
         Mount(

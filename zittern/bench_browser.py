@@ -48,8 +48,9 @@ _MEASURES = """() => {
 
 
 def run() -> dict[str, object]:
-    """Milliseconds, paused and playing: median, 95th percentile, and where they go. Raises BadInput when there is no
-    browser to ask.
+    """Milliseconds, paused and playing: median, 95th percentile, and where they go.
+
+    Raises BadInput when there is no browser to ask.
     """
     try:
         from playwright.sync_api import sync_playwright
@@ -103,8 +104,9 @@ def run() -> dict[str, object]:
 
 
 def _at_rest(browser: Any, page: Any) -> int:
-    """Return the number of frames that the page draws in a second without input; 0 unless something draws
-    continuously.
+    """Return the number of frames that the page draws in a second without input.
+
+    0 unless something draws continuously.
     """
     page.wait_for_timeout(_SETTLED_MS)
     browser.start_tracing(page=page, categories=["cc"])

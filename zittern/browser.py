@@ -31,8 +31,9 @@ _ENDS_S = 10.0
 
 
 def find_browser(named: str | None) -> str:
-    """The program of a Chromium: the one that is named, or ZITTERN_CHROMIUM, or one that is installed. Raises BadInput
-    with what to install where there is none.
+    """Return the program of a Chromium: the one that is named, or ZITTERN_CHROMIUM, or one that is installed.
+
+    Raises BadInput with what to install where there is none.
     """
     wanted = os.environ.get("ZITTERN_CHROMIUM") or None if named is None else named
     for name in _NAMES if wanted is None else (wanted,):

@@ -48,8 +48,9 @@ def _pieces(path: Path, written: int) -> SetPieces:
 def checked(
     shots: Sequence[tuple[str, Shot]], data_dir: Path, names: tuple[str, ...] | None = None
 ) -> Iterator[tuple[str, bool]]:
-    """A line for each finding, and whether it has weight, shot by shot; several shots in several processes. data_dir:
-    where sets are. Raises BadInput for a check that does not exist.
+    """Return a line for each finding, and whether it has weight, shot by shot; several shots in several processes.
+
+    data_dir: where sets are. Raises BadInput for a check that does not exist.
     """
     if names is not None:
         named(names)

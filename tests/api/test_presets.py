@@ -144,7 +144,7 @@ class Keeping(WithPresets):
             ({"name": "Run"}, 422, "called “Run” already"),
             ({"name": "  "}, 422, "at least 1"),
             ({"name": "x" * 500}, 422, "up to 120"),
-            ({"tags": ["x"] * 13}, 422, "up to 12"),
+            ({"tags": ["x"] * 13}, 422, "12 or fewer"),
             ({"shot": "gone"}, 404, "no shot"),
         ):
             answer = self.client.post(
@@ -162,7 +162,7 @@ class Keeping(WithPresets):
             ),
             self.client.delete("/api/presets/run", params={"content": content}),
         ):
-            self.problem(answer, 422, "comes with Zittern")
+            self.problem(answer, 422, "ships with Zittern")
 
 
 class Files(WithPresets):

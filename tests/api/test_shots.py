@@ -195,7 +195,7 @@ class Edits(WithServer):
             ),
             ({"type": "set_values", "values": [{"at": "shot.fps", "value": 0}]}, "above 0", "shot.fps"),
             ({"type": "remove_layers", "layers": ["gone"]}, "no layer 'gone'", "layer"),
-            ({"type": "explode"}, "there is no 'type' 'explode'; there are 'set_values'", "command"),
+            ({"type": "explode"}, "there is no 'type' 'explode'; there are 'add_blend'", "command"),
             ({"type": "add_layer", "source": "noise", "extra": 1}, "there is no such field", "command.extra"),
             (
                 {"type": "scale_swings", "layers": ["sway-1"], "factor": -1},

@@ -19,7 +19,7 @@ class Kept(InFolder):
         reserve = Reserve(self.folder, SIZE)
         path = self.folder / "reserve"
         self.assertEqual(path.stat().st_size, SIZE)
-        with self.assertRaises(KeyError), reserve.given():
+        with self.assertRaises(KeyError), reserve.released():
             self.assertFalse(path.exists())
             raise KeyError("whatever happens meanwhile")
         self.assertEqual(path.stat().st_size, SIZE)

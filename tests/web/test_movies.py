@@ -261,7 +261,7 @@ class Going(WithMovies):
         expect(self.page.get_by_test_id("filming")).to_contain_text(re.compile(r"[1-9]\d? %"))
         (encoder,) = self.encoders()
         os.kill(encoder, signal.SIGKILL)
-        expect(self.page.get_by_test_id("filming")).to_contain_text("the encoder was stopped from outside")
+        expect(self.page.get_by_test_id("filming")).to_contain_text("the encoder was killed or crashed")
         self.assertEqual((self.state(movie)["status"], self.encoders(), self.files()), ("failed", [], []))
 
     # The canvas under both views loses its context as drivers take it away, and gets it back a moment later.

@@ -251,7 +251,7 @@ class Accessible(WithPage):
         page.keyboard.press("End")
         page.get_by_label("Pieces of the set").click()
         page.get_by_role("menuitem", name="plate: Storm sky").click()
-        expect(page.get_by_text("Each of these alone is enough")).to_be_visible()
+        expect(page.get_by_text("Any one of these fixes it")).to_be_visible()
         expect(page.locator("[data-bare]").first).to_be_visible()
         page.mouse.move(5, 5)
         self.assertEqual(serious(page), [])

@@ -28,7 +28,7 @@ class Plates(WithPage):
         page = self.open(SHOT)
         with page.expect_file_chooser() as chooser:
             page.keyboard.press("Control+k")
-            page.get_by_label("Search commands").fill("hang pictures")
+            page.get_by_label("Search commands").fill("image plates")
             page.keyboard.press("Enter")
         picture = encoded(plain(colour=PAINT))
         chooser.value.set_files([{"name": name, "mimeType": "image/png", "buffer": picture} for name in names])
@@ -99,7 +99,7 @@ class Plates(WithPage):
     def test_an_edge_that_shows_is_hatched_told_and_mended(self) -> None:
         page = self.hang("wall.png")
         page.keyboard.press("Home")
-        expect(page.get_by_test_id("coverage")).to_contain_text("The frame is filled in every frame")
+        expect(page.get_by_test_id("coverage")).to_contain_text("Full coverage")
         self.edit(SHOT, {"type": "move_plate", "plate": "plate-1", "across_m": -0.6, "up_m": 0.0})
         page.reload()
         settled(page)
@@ -112,7 +112,7 @@ class Plates(WithPage):
         expect(page.get_by_test_id("coverage")).to_contain_text("px at frame")
         page.get_by_role("button", name="larger").click()
         settled(page)
-        expect(page.get_by_test_id("coverage")).to_contain_text("The frame is filled in every frame")
+        expect(page.get_by_test_id("coverage")).to_contain_text("Full coverage")
         for key in ("Home", "End"):
             page.keyboard.press(key)
             expect(page.locator("[data-bare]")).to_have_count(0)

@@ -8,7 +8,7 @@ from tests.web.harness import not_following, settled
 from tests.web.making import WithPage
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.readings.moments import read
-from zittern.core.shot.seen import seen
+from zittern.core.shot.seen import through_variant
 from zittern.core.shot.shot import Shot
 
 SHOT = "signal-run"
@@ -22,7 +22,7 @@ class Variants(WithPage):
         self.listen("console", lambda message: self.said.append(message.text) if message.type == "error" else None)
 
     def of(self, variant: str) -> Shot:
-        return seen(self.library().state(SHOT).document, variant)
+        return through_variant(self.library().state(SHOT).document, variant)
 
     def shown(self, name: str) -> None:
         expect(self.page.locator(f"button[aria-label='Variant: {name}']")).to_be_visible()
@@ -194,7 +194,7 @@ class Beside(WithPage):
         page.keyboard.press("Control+h")
         page.get_by_role("button", name="Side by side").click()
         expect(page.get_by_test_id("sides").get_by_text(f"Revision: Demo shot · typical {self.typical_px('Main')} px")).to_be_visible()
-        page.get_by_role("button", name="Compare Revision: Demo shot no longer").click()
+        page.get_by_role("button", name="Stop comparing Revision: Demo shot").click()
         expect(page.get_by_test_id("set-view")).to_be_visible()
 
     def test_space_plays_after_a_choice_in_the_menu(self) -> None:

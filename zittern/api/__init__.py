@@ -1,4 +1,6 @@
-"""The web server. In dependency order:
+"""The web server.
+
+In dependency order:
 
 connection  half-open connections end, and too many are refused
 guard    Host and Origin checks, upload limit

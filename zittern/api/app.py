@@ -46,7 +46,7 @@ _LOOKED_FOR_GARBAGE = (10_000, 20, 10)
 
 
 def make_app(settings: Settings, library: Library | None = None) -> FastAPI:
-    """The application on a data folder."""
+    """Return the application on a data folder."""
     app = FastAPI(title="Zittern", version=__version__, lifespan=_life)
     app.state.context = Context(
         library if library is not None else Library(settings.data_dir), most_bytes=settings.most_upload_mb * 2**20

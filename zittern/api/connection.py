@@ -1,5 +1,6 @@
-"""Connections: the server's own protocol, which lets go of those that begin a request and do not end it, and of more
-than there may be.
+"""Connections.
+
+The protocol of the server, which closes those with an incomplete request after a while, and those beyond a limit.
 """
 
 from __future__ import annotations
@@ -55,6 +56,7 @@ class Connection(HttpToolsProtocol):
     in_header = True
 
     def connection_made(self, transport: asyncio.Transport) -> None:  # type: ignore[override]
+        """Start to wait for the first request."""
         super().connection_made(transport)
         if len(self.connections) > MOST_CONNECTIONS:
             transport.write(_FULL)
@@ -63,10 +65,12 @@ class Connection(HttpToolsProtocol):
         self._wait(HEADER_S)
 
     def connection_lost(self, exc: Exception | None) -> None:
+        """Stop the timer and leave the count of connections."""
         self._done()
         super().connection_lost(exc)
 
     def data_received(self, data: bytes) -> None:
+        """Pass on received bytes, and limit the time for incomplete headers."""
         complete_bytes = self.header_bytes
         super().data_received(data)
         # A line that does not end reaches no callback: then all that came is header.
@@ -74,29 +78,35 @@ class Connection(HttpToolsProtocol):
             self._count_header(len(data))
 
     def on_message_begin(self) -> None:
+        """Start to wait for the headers."""
         self._wait(HEADER_S)
         self.header_bytes, self.in_header = 0, True
         super().on_message_begin()
 
     def on_url(self, url: bytes) -> None:
+        """Count the bytes of the address."""
         self._count_header(len(url))
         super().on_url(url)
 
     def on_header(self, name: bytes, value: bytes) -> None:
+        """Count the bytes of a header."""
         self._count_header(len(name) + len(value))
         super().on_header(name, value)
 
     def on_headers_complete(self) -> None:
+        """Start to wait for the body."""
         self._wait(QUIET_S)
         self.in_header = False
         if not self.transport.is_closing():
             super().on_headers_complete()
 
     def on_body(self, body: bytes) -> None:
+        """Restart the wait for more of the body."""
         self._wait(QUIET_S)
         super().on_body(body)
 
     def on_message_complete(self) -> None:
+        """Stop the timer."""
         self._done()
         super().on_message_complete()
 

@@ -58,11 +58,12 @@ class Context:
     movies: Movies = field(init=False)
 
     def __post_init__(self) -> None:
+        """Create the parts that depend on others."""
         self.jobs = ExportJobs(self.library.workspace, self.busy)
         self.movies = Movies(self.library.workspace, self.most_bytes)
 
     def close(self) -> None:
-        """Ends exports and movies, lets go of the data folder."""
+        """End exports and movies, lets go of the data folder."""
         self.jobs.close()
         self.movies.close()
         self.library.close()
@@ -121,6 +122,7 @@ class JsonRoute(APIRoute):
     """A route with strict JSON whose work has a budget and stops when its client disconnects."""
 
     def get_route_handler(self) -> Callable[[Request], Coroutine[Any, Any, Response]]:
+        """Return a handler with strict JSON and a budget."""
         handle = super().get_route_handler()
 
         async def strict(request: Request) -> Response:
@@ -146,13 +148,14 @@ async def _watch(receive: Receive, budget: Budget) -> None:
 
 
 def json_response(model: BaseModel, status: int = 200) -> Response:
-    """A model as JSON, without a second validation of what is already valid."""
+    """Return a model as JSON, without a second validation of what is already valid."""
     return Response(_json(model), status_code=status, media_type="application/json")
 
 
 def _json(model: BaseModel) -> bytes:
-    """Serialize like `model_dump_json`; the text of a shot, which was needed to store it, is reused, as is that of a
-    preset.
+    """Serialize like `model_dump_json`.
+
+    The text of a shot, which was needed to store it, is reused, as is that of a preset.
     """
     fields = {name: getattr(model, name) for name in type(model).model_fields}
     in_parts = isinstance(model, ChangesOut | PresetShelfOut)

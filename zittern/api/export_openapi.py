@@ -13,7 +13,7 @@ __all__ = ["describe"]
 
 
 def describe() -> str:
-    """The description as JSON text, the same for the same code."""
+    """Return the description as JSON text, the same for the same code."""
     with tempfile.TemporaryDirectory() as folder:
         app = make_app(Settings(data=Path(folder)))
         text = json.dumps(app.openapi(), indent=1, sort_keys=True) + "\n"

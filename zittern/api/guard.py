@@ -1,5 +1,6 @@
-"""Request validation: only our own pages as Origin, nothing cross-site but opening the page, bodies up to a limit. Pure
-ASGI.
+"""Request validation: only our own pages as Origin, nothing cross-site but opening the page, bodies up to a limit.
+
+Pure ASGI.
 
 The allowed host names are checked by the framework's TrustedHostMiddleware; only its refusal is reworded in
 our way.
@@ -65,6 +66,8 @@ class Hosts(TrustedHostMiddleware):
     """Check the Host header with the framework's middleware; a refusal lists the allowed names."""
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """Handle a request, or refuse its host."""
+
         async def refuse(message: Message) -> None:
             if message["type"] == "http.response.start":
                 known = ", ".join(name for name in self.allowed_hosts if name.startswith("[") or ":" not in name)
@@ -82,8 +85,9 @@ class Hosts(TrustedHostMiddleware):
 
 
 class Guard:
-    """Reject foreign origins, cross-site requests and bodies over the limit; add headers that restrict what browsers do
-    with each answer.
+    """Reject foreign origins, cross-site requests and bodies over the limit.
+
+    Add headers that restrict what browsers do with each answer.
     """
 
     def __init__(self, app: ASGIApp, most_bytes: int) -> None:
@@ -91,6 +95,7 @@ class Guard:
         self._most_bytes = most_bytes
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """Handle a request, or refuse it."""
         if scope["type"] != "http":
             await self._app(scope, receive, send)
             return
@@ -116,8 +121,9 @@ class Guard:
 
 
 async def _drained(receive: Receive) -> None:
-    """Lets a refused body pass by, within reason: a client that is still sending would never read why it was
-    refused.
+    """Read the rest of a refused body, up to a limit.
+
+    A client that is still sending would otherwise not read the reason.
     """
     seen, more = 0, True
     while more and seen < _MOST_DRAINED_BYTES:
@@ -164,8 +170,9 @@ def _shown(text: str) -> str:
 
 
 class _Door:
-    """Count the size of a body that was not announced; past the limit the application receives a disconnect and its
-    messages are dropped.
+    """Count the size of a body that was not announced.
+
+    Past the limit the application receives a disconnect and its messages are dropped.
     """
 
     def __init__(self, receive: Receive, send: Send, most: int) -> None:
@@ -190,7 +197,7 @@ class _Door:
 
 
 def _marked(send: Send) -> Send:
-    """Puts the headers that every answer carries."""
+    """Put the headers that every answer carries."""
 
     async def wrapped(message: Message) -> None:
         if message["type"] == "http.response.start":

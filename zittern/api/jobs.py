@@ -1,5 +1,6 @@
-"""Exports in the background, one after another, into files; with progress and cancel. A file is downloaded once or
-expires; a download that has started runs to its end.
+"""Exports in the background, one after another, into files; with progress and cancel.
+
+A file is downloaded once or expires; a download that has started runs to its end.
 """
 
 from __future__ import annotations
@@ -46,11 +47,13 @@ class Busy:
         self._idle.set()
 
     def __enter__(self) -> None:
+        """Count a request as waiting."""
         with self._lock:
             self._count += 1
             self._idle.clear()
 
     def __exit__(self, *_: object) -> None:
+        """Count a request as answered."""
         with self._lock:
             self._count -= 1
             if self._count == 0:
@@ -81,7 +84,7 @@ class ExportJob:
     cancelled: threading.Event = field(default_factory=threading.Event)
 
     def run(self, shot: Shot, frames: Array, busy: Busy) -> None:
-        """Does the work on the calling thread."""
+        """Do the work on the calling thread."""
         assert self.format.write is not None
         try:
             with faults_of(self.data_dir), self.path.open("wb") as file:
@@ -124,8 +127,9 @@ class ExportJobs:
         self._worker = ThreadPoolExecutor(1, thread_name_prefix="export")
 
     def start(self, shot: Shot, slug: str, format_: Format, step: float) -> ExportJob:
-        """Begins an export, or queues it behind the one under way. Raises BadInput for what is too much, StoreError
-        without room, StoreBusy where too many wait.
+        """Begins an export, or queues it behind the one under way.
+
+        Raises BadInput for what is too much, StoreError without room, StoreBusy where too many wait.
         """
         if format_.write is None:
             raise BadInput(f"the format {format_.name!r} is only read", "format")
@@ -143,7 +147,7 @@ class ExportJobs:
         return job
 
     def get(self, job_id: str) -> ExportJob:
-        """Raises NotFound."""
+        """Return the job with an id. Raises NotFound."""
         self._sweep()
         with self._lock:
             if job_id not in self._jobs:
@@ -151,8 +155,10 @@ class ExportJobs:
             return self._jobs[job_id]
 
     def fetched(self, job: ExportJob) -> Path:
-        """Return a private name for a finished file, so that a download completes even after another client removes the
-        file. The caller removes it. Raises NotFound, StoreError.
+        """Return a private name for a finished file.
+
+        A download completes even after another client removes the file. The caller removes it. Raises NotFound,
+        StoreError.
         """
         gone = NotFound("this export is gone; start it again")
         if job.status != "done":
@@ -175,7 +181,7 @@ class ExportJobs:
         job.path.unlink(missing_ok=True)
 
     def close(self) -> None:
-        """Ends all work."""
+        """End all work."""
         with self._lock:
             left = list(self._jobs.values())
         for job in left:
@@ -183,8 +189,10 @@ class ExportJobs:
         self._worker.shutdown(cancel_futures=True)
 
     def _sweep(self) -> None:
-        """Drop jobs that ended long ago, and the oldest finished ones beyond a limit; waiting and running jobs stay,
-        and as many finished ones as may wait in the queue, so that a client that starts many gets all of them.
+        """Drop jobs that ended long ago, and the oldest finished ones beyond a limit.
+
+        Waiting and running jobs stay, and as many finished ones as may wait in the queue, so that a client that starts
+        many gets all of them.
         """
         now = time.monotonic()
         with self._lock:

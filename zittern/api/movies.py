@@ -1,5 +1,6 @@
-"""Movies in progress: the server describes what each frame needs; numbered frames arrive and go to the encoder in
-order.
+"""Movies in progress: the server describes what each frame needs.
+
+Numbered frames arrive and go to the encoder in order.
 
 The page asks, draws and posts; each answer lets it go on, so that never more is under way than the encoder takes. A
 page that is silent is waited for; one that comes back goes on at the frame where it stopped.
@@ -80,6 +81,7 @@ class Movie:
 
     @property
     def kind(self) -> MovieKind:
+        """Return the row of its format."""
         return MOVIES[self.settings.format]
 
     @property
@@ -108,8 +110,10 @@ class Movie:
         return (time.monotonic() - since_s) / (self.next - first) * (self.count - self.next)
 
     def take(self, number: int, frame: bytes) -> None:
-        """One frame; one that was there is ignored. Raises Conflict for one that is too early, FormatError when it
-        cannot be encoded, NotFound when the movie is over.
+        """One frame; one that was there is ignored.
+
+        Raises Conflict for one that is too early, FormatError when it cannot be encoded, NotFound when the movie is
+        over.
         """
         with self.lock:
             if self.waits or self.next == 0:
@@ -146,7 +150,7 @@ class Movie:
                 raise fault from error
 
     def cancel(self) -> None:
-        """Ends it; nothing is left."""
+        """End it; nothing is left."""
         # Threads that wait for the encoder are woken immediately.
         self.ending = True
         if self.status == "drawing":
@@ -156,7 +160,7 @@ class Movie:
                 self._over("cancelled", None)
 
     def forget(self) -> None:
-        """Ends it, and removes its file."""
+        """End it, and removes its file."""
         self.cancel()
         self.path.unlink(missing_ok=True)
 
@@ -180,8 +184,10 @@ class Movies:
         self._lock = threading.Lock()
 
     def start(self, shot: Shot, slug: str, settings: MovieSettings) -> Movie:
-        """Begins one. Raises BadInput for what cannot be drawn or sent, NotFound for a variant that is gone, StoreBusy
-        while too many are under way.
+        """Begins one.
+
+        Raises BadInput for what cannot be drawn or sent, NotFound for a variant that is gone, StoreBusy while too many
+        are under way.
         """
         parts = tuple(_part(shot, pane) for pane in settings.panes)
         try:
@@ -221,7 +227,7 @@ class Movies:
         return movie
 
     def get(self, movie_id: str) -> Movie:
-        """Raises NotFound."""
+        """Return the movie with an id. Raises NotFound."""
         self._sweep()
         with self._lock:
             if movie_id not in self._movies:
@@ -235,7 +241,7 @@ class Movies:
         movie.forget()
 
     def close(self) -> None:
-        """Ends all."""
+        """End all."""
         with self._lock:
             left = list(self._movies.values())
             self._movies.clear()

@@ -1,5 +1,6 @@
-"""Motion as bytes: `ZTM1`, header length (uint32), header (JSON, padded with spaces to 4 bytes), float32 arrays;
-little endian.
+"""Motion as bytes: `ZTM1`, header length (uint32), header (JSON, padded with spaces to 4 bytes), float32 arrays.
+
+Little endian.
 """
 
 from __future__ import annotations
@@ -32,8 +33,9 @@ _READINGS: Remembered[LayerReading] = Remembered(orjson.dumps)
 def pack_motion(
     shot: Shot, sampled: Sampled, kept: State, readings: Any, asked: MotionIn, more: Mapping[str, Array] | None = None
 ) -> bytes:
-    """A packet with what the page does not have yet, by its tags; `more` are further arrays, (F, C) each. kept: the
-    state that the shot is tried on.
+    """Return a packet with what the page does not have yet, by its tags; `more` are further arrays, (F, C) each.
+
+    kept: the state that the shot is tried on.
     """
     have = asked.have
     heads: list[ArrayHead] = []

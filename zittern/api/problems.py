@@ -45,7 +45,7 @@ STATUS: tuple[tuple[type[ZitternError], int, str], ...] = (
 
 
 def problem(status: int, title: str, detail: str, where: str = "", **more: Any) -> JSONResponse:
-    """A problem+json response."""
+    """Return a problem+json response."""
     body = {
         "type": "about:blank",
         "title": title,

@@ -38,11 +38,11 @@ class _VariantView:
         return self.state(shot).document
 
     def edit(self, shot: str, base: int, command: Command, have: int | None = None) -> Response:
-        """Commits a command on the variant. The answer is through the one that the command leaves in sight."""
+        """Commit a command on the variant. The answer is through the one that the command leaves in sight."""
         return self.answer(self.library.edit(shot, base, command, self.variant), have)
 
-    def left(self, state: State) -> State:
-        """A state through the variant, or through the main one where that is gone."""
+    def remaining(self, state: State) -> State:
+        """Return a state through the variant, or through the main one where that is gone."""
         return state.through_what_is_left(self.variant)
 
     def answer(self, state: State, have: int | None = None) -> Response:

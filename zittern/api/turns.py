@@ -1,5 +1,6 @@
-"""The line of those who want to change something. They wait on the asynchronous side: threads are few, and readers
-need them.
+"""The line of those who want to change something.
+
+They wait on the asynchronous side: threads are few, and readers need them.
 """
 
 from __future__ import annotations

@@ -1,4 +1,6 @@
-"""The command line. Exit 0 on success, 2 with one line on stderr for bad input. In dependency order:
+"""The command line. Exit 0 on success, 2 with one line on stderr for bad input.
+
+In dependency order:
 
 options    the application, and options that several commands share
 documents  settings, shots by slug or file, files written whole

@@ -44,11 +44,13 @@ def warn_of_open_folder(settings: Settings) -> None:
 
 
 def tell(notices: Iterable[str]) -> None:
+    """Print notices to standard error."""
     for notice in notices:
         print(f"note: {notice}", file=sys.stderr)
 
 
 def settings_of(port: int | None, data: Path | None) -> Settings:
+    """Return the settings with options of the command line. Raises BadInput."""
     from pydantic import ValidationError
 
     from zittern.core.errors import BadInput, DocumentError
@@ -65,7 +67,10 @@ def settings_of(port: int | None, data: Path | None) -> Settings:
 
 
 def existing_data(data: Path | None) -> Path:
-    """The data folder for a command that only reads or changes what is there. Raises BadInput for a missing one."""
+    """Return the data folder for a command that only reads or changes what is there.
+
+    Raises BadInput for a missing one.
+    """
     from zittern.core.errors import BadInput
 
     settings = settings_of(None, data)
@@ -86,6 +91,7 @@ def folder_of_sets(data: Path | None) -> Path:
 
 
 def document_of(key: str, data: Path | None, variant: str | None = None) -> Shot:
+    """Return the shot with a slug or id, or in a file. Raises BadInput, NotFound."""
     from zittern.core.shot.seen import as_stored, through_variant
     from zittern.core.shot.upgrades import read_shot
     from zittern.formats.files import read_bytes

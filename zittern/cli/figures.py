@@ -19,7 +19,7 @@ def bench(
         int, typer.Option("--rounds", min=1, max=100, help="How often each is timed; the best counts.")
     ] = 9,
 ) -> None:
-    """Prints timings as JSON."""
+    """Print timings as JSON."""
     if browser:
         from zittern.bench_browser import run as run_browser
 

@@ -25,7 +25,7 @@ def bake(
     ] = None,
     variant: Annotated[str | None, typer.Option("--variant", help="Name or id; the main one without it.")] = None,
 ) -> None:
-    """Writes a shot's motion to a file."""
+    """Write a shot's motion to a file."""
     from zittern.core.errors import BadInput
     from zittern.formats.table import format_named, format_of
 
@@ -49,7 +49,7 @@ def import_(
     z_up: ZUp = False,
     centimeters: Centimeters = False,
 ) -> None:
-    """Makes a shot from a camera path."""
+    """Create a shot from a camera path."""
     from zittern.core.errors import BadInput
     from zittern.formats.files import read_bytes, sidecars_of
     from zittern.formats.opening import fps_from, open_shot
@@ -67,7 +67,7 @@ def import_(
 
 @app.command()
 def schema(of: Annotated[Literal["shot", "preset"], typer.Option(help="Which document.")] = "shot") -> None:
-    """Prints the JSON Schema of a document."""
+    """Print the JSON Schema of a document."""
     from zittern.core.presets.preset import Preset
     from zittern.core.shot.shot import Shot
 

@@ -22,6 +22,7 @@ _M_MMAP_THRESHOLD, _M_ARENA_MAX = -3, -8
 
 
 def run_server(settings: Settings, no_browser: bool) -> None:
+    """Run the server until it is stopped."""
     import socket
 
     import uvicorn
@@ -49,8 +50,9 @@ def run_server(settings: Settings, no_browser: bool) -> None:
     address = f"http://{name}:{listener.getsockname()[1]}/"
 
     class Leaving(uvicorn.Server):
-        """End soon after a signal, even with requests in progress: threads cannot be canceled, and all acknowledged
-        edits are on disk.
+        """End soon after a signal, even with requests in progress.
+
+        Threads cannot be canceled, and all acknowledged edits are on disk.
         """
 
         def handle_exit(self, sig: int, frame: FrameType | None) -> None:
@@ -79,8 +81,9 @@ def run_server(settings: Settings, no_browser: bool) -> None:
 
 
 def _give_memory_back() -> None:
-    """Tell the C library (glibc) to keep few memory pools and to release large arrays immediately: with forty threads
-    it would otherwise retain several times the memory in use. Elsewhere nothing happens.
+    """Tell the C library (glibc) to keep few memory pools and to release large arrays immediately.
+
+    With forty threads it would otherwise retain several times the memory in use. Elsewhere nothing happens.
     """
     import ctypes
 

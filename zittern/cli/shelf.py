@@ -23,7 +23,7 @@ def demo(
     no_browser: NoBrowser = False,
     setup_only: Annotated[bool, typer.Option("--setup-only", help="Make the demo data and stop.")] = False,
 ) -> None:
-    """Makes the demo project when missing, then serves it."""
+    """Create the demo project when missing, then serves it."""
     from zittern.demo.build import ensure_demo
     from zittern.store.library import Library
 
@@ -41,7 +41,7 @@ def demo(
 
 @app.command()
 def serve(port: Port = None, data: Data = None, no_browser: NoBrowser = False) -> None:
-    """Serves the application on this machine."""
+    """Serve the application on this machine."""
     settings = settings_of(port, data)
     warn_of_open_folder(settings)
     run_server(settings, no_browser)
@@ -49,7 +49,7 @@ def serve(port: Port = None, data: Data = None, no_browser: NoBrowser = False) -
 
 @app.command()
 def shots(data: Data = None) -> None:
-    """Lists the shots, one JSON object a line; one that cannot be read has a problem."""
+    """List the shots, one JSON object a line; one that cannot be read has a problem."""
     from zittern.store.listing import listed_in
 
     for entry in listed_in(existing_data(data)):
@@ -71,7 +71,7 @@ def add(
     centimeters: Centimeters = False,
     data: Data = None,
 ) -> None:
-    """Adds a file that can be imported as a new shot; prints its slug."""
+    """Add a file that can be imported as a new shot; prints its slug."""
     from zittern.core.errors import BadInput
     from zittern.formats.files import read_bytes, sidecars_of
     from zittern.formats.opening import fps_from, open_shot
@@ -100,7 +100,7 @@ def repeat(
     ] = None,
     data: Data = None,
 ) -> None:
-    """Does the last edit of one shot once more on others; each can be undone there."""
+    """Do the last edit of one shot once more on others; each can be undone there."""
     from zittern.store.library import Library
 
     with closing(Library(existing_data(data))) as library:

@@ -74,7 +74,7 @@ def check(
     output: Annotated[Path | None, typer.Option("-o", help="Where a mended .shot.json goes.")] = None,
     data: Data = None,
 ) -> int:
-    """Prints what is wrong with shots, one JSON object a line; exit code 1 when a finding has weight."""
+    """Print what is wrong with shots, one JSON object a line; exit code 1 when a finding has weight."""
     from zittern.checking import checked
 
     if fix is not None:
@@ -91,7 +91,7 @@ def check(
 
 
 def _mend(key: str, names: tuple[str, ...], output: Path | None, data: Path | None) -> None:
-    """Takes the fixes of some checks: a revision each of a stored shot; of a file into another."""
+    """Take the fixes of some checks: a revision each of a stored shot; of a file into another."""
     from zittern.checking import pieces_for
     from zittern.core.checks.mending import mended
     from zittern.core.checks.table import named

@@ -1,4 +1,6 @@
-"""The rules of the application, without I/O. In dependency order:
+"""The rules of the application, without I/O.
+
+In dependency order:
 
 refusals   messages for values that pydantic rejects
 errors     one tree of errors

@@ -17,9 +17,10 @@ SHIFTS: tuple[Axis, ...] = AXES[7:9]
 
 @dataclass(frozen=True, slots=True)
 class AxisInfo:
-    """Unit of a layer's offsets on an axis, in words and as a sign, what its two directions are called, the largest
-    swing, and the step of a fine change. title: what people read. folds: forms
-    show it when it is asked for, or moves.
+    """Properties of an axis.
+
+    The unit of a layer's offsets in words and as a sign, names of both directions, the largest swing, and the step of a
+    fine change. title: display name. folds: forms show it on request, or when it moves.
     """
 
     name: Axis

@@ -68,6 +68,7 @@ class ZitternError(Exception):
         self.place = place
 
     def __str__(self) -> str:
+        """Return the message after its position."""
         return f"{self.where}: {self.message}" if self.where else self.message
 
 
@@ -80,7 +81,7 @@ class DocumentError(BadInput):
 
     @classmethod
     def of(cls, error: ValidationError, prefix: str = "") -> DocumentError:
-        """The first fault of a pydantic error, with its path."""
+        """Return the first fault of a pydantic error, with its path."""
         message, where = first_fault(error)
         more = error.error_count() - 1
         return cls(message + (f" (and {more} more)" if more else ""), field_path(prefix, where) if prefix else where)
@@ -145,7 +146,7 @@ def faults_as(kind: type[BadInput], where: str | None = None) -> Iterator[None]:
 
 
 def out_of_range(least: float, most: float, got: float) -> str:
-    """`expected 0 to 10, got 11`."""
+    """Return a message: `expected 0 to 10, got 11`."""
     return f"expected {least:.10g} to {most:.10g}, got {got:.10g}"
 
 
@@ -167,7 +168,10 @@ def union_members(*names: str) -> None:
 
 
 def loc_path(loc: tuple[int | str, ...]) -> str:
-    """A pydantic location as `lanes[2].clips[0].layers[0].source.rate_hz`; names of union members are left out."""
+    """Return a pydantic location as `lanes[2].clips[0].layers[0].source.rate_hz`.
+
+    Names of union members are omitted.
+    """
     out = ""
     tagged = False
     for part in loc:
@@ -182,7 +186,7 @@ def loc_path(loc: tuple[int | str, ...]) -> str:
 
 
 def field_path(prefix: str, rest: str) -> str:
-    """Joins two paths."""
+    """Join two paths."""
     if not rest:
         return prefix
     return prefix + rest if rest.startswith("[") else f"{prefix}.{rest}"

@@ -69,7 +69,7 @@ def _short(value: object) -> object:
 
 
 def _value_text(got: object) -> str:
-    """A short value, as it would be typed; nothing for others."""
+    """Return a short value, as it would be typed; nothing for others."""
     long = (isinstance(got, str) and len(got) > _MOST_TOLD) or (isinstance(got, int) and abs(got) >= 10**_MOST_TOLD)
     if long or not isinstance(got, (int, float, str)):
         return ""

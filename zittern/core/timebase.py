@@ -58,10 +58,11 @@ class Fps(Doc):
         return self.num / self.den
 
     def __str__(self) -> str:
+        """Return the rate as a fraction, or as a whole number."""
         return f"{self.num}/{self.den}" if self.den != 1 else str(self.num)
 
     def seconds(self, frames: Array, first_frame: float) -> Array:
-        """t = (frame - first) / fps.
+        """T = (frame - first) / fps.
 
         Parameters
         ----------
@@ -134,10 +135,10 @@ def frame_grid(first_frame: int, last_frame: int, step: float = 1.0) -> Array:
 
 
 def frames_in(seconds: float, fps: Fps) -> int:
-    """Number of whole frames in some seconds, at least one."""
+    """Return the number of whole frames in some seconds, at least one."""
     return max(1, round(seconds * fps.value))
 
 
 def last_frame_covering(last_time_s: float, fps: Fps, first_frame: int = 1) -> int:
-    """The first whole frame at or after a time, when time 0 is `first_frame`."""
+    """Return the first whole frame at or after a time, when time 0 is `first_frame`."""
     return first_frame + max(0, math.ceil(last_time_s * fps.value - FRAME_TOLERANCE_FRAMES))

@@ -1,4 +1,6 @@
-"""The demo project “Saltmarsh Post”: made by our own code, shipped as GLB. In dependency order:
+"""The demo project “Saltmarsh Post”: made by our own code, shipped as GLB.
+
+In dependency order:
 
 meshes     primitives as coloured triangles
 glb        a tree of meshes and animated nodes -> GLB

@@ -21,7 +21,7 @@ SLUGS = (
 
 
 def ensure_demo(library: Library) -> bool:
-    """Adds what is missing; True when anything was."""
+    """Add what is missing; True when anything was."""
     slug, name = PROJECT
     there = library.slugs()
     missing = [each for each in SLUGS if each not in there]

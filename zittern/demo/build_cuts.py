@@ -22,7 +22,7 @@ _SHOWN = (
 
 
 def sample_cut() -> str:
-    """An OpenTimelineIO document: four shots one after another, one slowed down, one sped up."""
+    """Return an OpenTimelineIO document: four shots one after another, one slowed down, one sped up."""
     track = otio.schema.Track("Picture", kind="Video")
     for slug, start, count, speed in _SHOWN:
         shot = SHOTS[slug]()
@@ -46,7 +46,7 @@ def sample_cut() -> str:
 
 
 def main() -> None:
-    """Writes the file."""
+    """Write the file."""
     CUT.write_text(sample_cut(), encoding="utf-8")
 
 

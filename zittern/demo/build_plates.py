@@ -23,7 +23,7 @@ _QUALITY = 82
 
 
 def main() -> None:
-    """Writes what is drawn of each painting, a small one, and the index."""
+    """Write what is drawn of each painting, a small one, and the index."""
     for path in FOLDER.glob("*.webp"):
         path.unlink()
     index = {}

@@ -1,5 +1,6 @@
-"""Makes the shipped takes, by chance and by hand-set physics, and writes them as CSV. Run by `make takes`; a test
-compares the files with what this makes.
+"""Makes the shipped takes, by chance and by hand-set physics, and writes them as CSV.
+
+Run by `make takes`; a test compares the files with what this makes.
 
 They are imitations of recordings, not recordings: a body is a slowly wandering point with a spring that pulls it back;
 hands answer late and overshoot; steps and waves are uneven. Each is 24 seconds long, 30 samples a second.
@@ -22,7 +23,7 @@ _TIMES = np.arange(0.0, _SECONDS, 1.0 / _RATE_HZ)
 
 
 def _wander(rng: np.random.Generator, hz: float, damping: float, size: float) -> Array:
-    """A mass on a spring pushed about at random, of a given RMS. (N,)."""
+    """Return a mass on a spring pushed about at random, of a given RMS. (N,)."""
     fine = 8
     step = 1.0 / _RATE_HZ / fine
     w = 2.0 * np.pi * hz

@@ -25,8 +25,9 @@ _BAG, _BOOT, _SCARF = srgb("#7A4A22"), srgb("#2B2420"), srgb("#D9B45B")
 
 
 def place_m(times_s: Array) -> Array:
-    """Feet of the courier. (F,) seconds -> (F, 3) metres: straight on, bobbing at the rate of the steps, weaving a
-    little.
+    """Feet of the courier.
+
+    (F,) seconds -> (F, 3) metres: straight on, bobbing at the rate of the steps, weaving a little.
     """
     bob = _BOB_M * np.abs(np.sin(np.pi * STEP_HZ * times_s))
     weave = START_X_M + 0.05 * np.sin(2.0 * np.pi * 0.11 * times_s)
@@ -34,7 +35,7 @@ def place_m(times_s: Array) -> Array:
 
 
 def courier(times_s: Array) -> Piece:
-    """The figure with its walk."""
+    """Return the figure with its walk."""
     stride = np.sin(np.pi * STEP_HZ * times_s)
     still = np.zeros_like(stride)
 

@@ -1,5 +1,6 @@
-"""The set `saltmarsh-deck`: the deck of a tide station on the open marsh, and a signal mast that comes down across
-it.
+"""The set `saltmarsh-deck`.
+
+The deck of a tide station on the open marsh, and a signal mast that falls across it.
 """
 
 from __future__ import annotations
@@ -26,8 +27,9 @@ _POST, _ROPE, _RED, _WHITE, _IRON = srgb("#574839"), srgb("#C4A66C"), srgb("#B33
 
 
 def _fallen() -> tuple[Array, Array, tuple[float, ...]]:
-    """A pole about its foot, theta'' = 3 g / (2 length) sin(theta), which bounces a little where it lands: (N,)
-    seconds, (N,) degrees, landings in seconds.
+    """Return a pole about its foot, theta'' = 3 g / (2 length) sin(theta), which bounces a little where it lands.
+
+    (N,) seconds, (N,) degrees, landings in seconds.
     """
     angle, speed, at, landings = np.radians(_LEAN_DEG), 0.0, _GOES_S, []
     seconds, degrees = [0.0, _GOES_S], [_LEAN_DEG, _LEAN_DEG]

@@ -1,5 +1,6 @@
-"""The set `saltmarsh-dunes`: dunes above the marsh, a lamp on a post, the kite-drawn sled at rest, grass, posts and
-a far shore.
+"""The set `saltmarsh-dunes`.
+
+Dunes above the marsh, a lamp on a post, the kite-drawn sled at rest, grass, posts and a far shore.
 """
 
 from __future__ import annotations

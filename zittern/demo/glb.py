@@ -1,5 +1,6 @@
-"""A tree of meshes and animated nodes as GLB. Triangles carry no normals: readers then shade them flat, as they
-should look.
+"""A tree of meshes and animated nodes as GLB.
+
+Triangles carry no normals: readers then shade them flat, as they should look.
 """
 
 from __future__ import annotations
@@ -18,8 +19,9 @@ __all__ = ["Piece", "write_set"]
 
 @dataclass(frozen=True, slots=True)
 class Piece:
-    """A named part of a set. position_m (F, 3) and angles_deg (F, 3) animate it at `times_s`; (3,) or none keeps it
-    still.
+    """A named part of a set. position_m (F, 3) and angles_deg (F, 3) animate it at `times_s`.
+
+    (3,) or none keeps it still.
     """
 
     name: str
@@ -32,7 +34,7 @@ class Piece:
 
 
 def write_set(pieces: list[Piece], times_s: Array) -> bytes:
-    """The GLB of some pieces; the same pieces give the same bytes."""
+    """Return the GLB of some pieces; the same pieces give the same bytes."""
     writer = _Writer(times_s)
     roots = [writer.add(piece) for piece in pieces]
     return writer.finish(roots)

@@ -1,5 +1,6 @@
-"""The set `saltmarsh-jetty`: a plank jetty towards a tide station, with posts, ropes, reeds, a signal mast, hills and
-sky.
+"""The set `saltmarsh-jetty`.
+
+A plank jetty towards a tide station, with posts, ropes, reeds, a signal mast, hills and sky.
 
 The deck is at y = 0 and runs along -Z; the water is at y = -0.9.
 """
@@ -58,7 +59,7 @@ def pieces() -> list[Piece]:
 
 
 def sky() -> Mesh:
-    """A dome, light at the horizon."""
+    """Return a dome, light at the horizon."""
     stops = np.array([-0.06, 0.0, 0.05, 0.16, 0.4, 1.0])
     inks = np.array(
         [srgb("#A9B5AE"), srgb("#E3D9C0"), srgb("#D5D3C4"), srgb("#AFC0C3"), srgb("#86A3B2"), srgb("#5F849C")]
@@ -69,7 +70,7 @@ def sky() -> Mesh:
 
 
 def water(rng: np.random.Generator) -> Mesh:
-    """The marsh at high tide, darker along the jetty."""
+    """Return the marsh at high tide, darker along the jetty."""
 
     def axis(reach: float) -> Array:
         near = np.linspace(-21.0, 21.0, 25)
@@ -249,7 +250,7 @@ def _crates() -> Mesh:
 
 
 def kite() -> Mesh:
-    """The kite that draws the sled."""
+    """Return the kite that draws the sled."""
     sail = np.array(
         [
             [[0, 2.2, 0], [-1.5, 0.4, 0], [0, 0.4, -0.4]],

@@ -1,5 +1,6 @@
-"""Primitives as coloured triangles. A mesh is positions (N, 3) in metres and colours (N, 3) in 0..1 linear, three
-rows a triangle.
+"""Primitives as coloured triangles.
+
+A mesh is positions (N, 3) in metres and colours (N, 3) in 0..1 linear, three rows a triangle.
 """
 
 from __future__ import annotations
@@ -28,7 +29,7 @@ class Mesh:
         return Mesh(self.positions + np.array(by), self.colours)
 
     def turned(self, pan: float = 0.0, tilt: float = 0.0, roll: float = 0.0) -> Mesh:
-        """Turned about the origin, degrees."""
+        """Return the mesh rotated about the origin, degrees."""
         turn = rotations.matrices(np.array([[pan, tilt, roll]]))[0]
         return Mesh(self.positions @ turn.T, self.colours)
 
@@ -43,7 +44,7 @@ class Mesh:
 
 
 def srgb(code: str) -> Colour:
-    """A colour written as `#rrggbb`, in linear light (IEC 61966-2-1)."""
+    """Return a colour written as `#rrggbb`, in linear light (IEC 61966-2-1)."""
     parts = [int(code[i : i + 2], 16) / 255.0 for i in (1, 3, 5)]
     r, g, b = ((c / 12.92) if c <= 0.04045 else ((c + 0.055) / 1.055) ** 2.4 for c in parts)
     return r, g, b
@@ -87,12 +88,12 @@ def cylinder(
     colour: Colour,
     closed: tuple[bool, bool] = (True, True),
 ) -> Mesh:
-    """A (frustum of a) cone from one point to another."""
+    """Return a (frustum of a) cone from one point to another."""
     return tube(np.array([start, stop]), np.array([r_start, r_stop]), sides, colour, closed)
 
 
 def tube(points: Array, radii: Array, sides: int, colour: Colour, closed: tuple[bool, bool] = (True, True)) -> Mesh:
-    """A tube along points (N, 3) with a radius at each (N,); `closed` says whether its start and its end are."""
+    """Return a tube along points (N, 3) with a radius at each (N,); `closed` says whether its start and its end are."""
     rings = _rings(points, radii, sides)
     around = np.roll(np.arange(sides), -1)
     quads = np.stack([rings[:-1], rings[:-1][:, around], rings[1:][:, around], rings[1:]], axis=2).reshape(-1, 4, 3)
@@ -122,7 +123,7 @@ def _rings(points: Array, radii: Array, sides: int) -> Array:
 
 
 def blob(radii: tuple[float, float, float], colour: Colour, around: int = 10, rings: int = 6) -> Mesh:
-    """An ellipsoid about the origin."""
+    """Return an ellipsoid about the origin."""
     lat = np.linspace(-np.pi / 2, np.pi / 2, rings + 1)
     line = np.stack([np.zeros(rings + 1), np.sin(lat), np.zeros(rings + 1)], axis=1)
     ball = tube(line, np.maximum(np.cos(lat), 1e-4), around, colour)
@@ -130,7 +131,7 @@ def blob(radii: tuple[float, float, float], colour: Colour, around: int = 10, ri
 
 
 def sheet(xs: Array, zs: Array, heights: Array, colours: Array) -> Mesh:
-    """A surface over a grid, seen from above. xs (X,), zs (Z,), heights (Z, X), colours (Z, X, 3)."""
+    """Return a surface over a grid, seen from above. xs (X,), zs (Z,), heights (Z, X), colours (Z, X, 3)."""
     grid = np.stack(np.broadcast_arrays(xs[None, :], heights, zs[:, None]), axis=2)
 
     def corners(values: Array) -> Array:

@@ -22,7 +22,7 @@ def _grid() -> tuple[Array, Array]:
 
 
 def _waves(seed: int, x: Array, low: float, high: float, count: int = 24) -> Array:
-    """A line that goes up and down, of many sines: between -1 and 1 mostly."""
+    """Return a line that goes up and down, of many sines: between -1 and 1 mostly."""
     rng = np.random.default_rng(seed)
     cycles = np.geomspace(low, high, count)
     sizes = cycles**-0.8
@@ -72,7 +72,7 @@ def far_shore() -> Image.Image:
 
 
 def _sea(seed: int, level: float, height: float, low: tuple[int, int, int], high: tuple[int, int, int]) -> Image.Image:
-    """A swell with foam along its crest."""
+    """Return a swell with foam along its crest."""
     x, up = _grid()
     crest = level + height * _waves(seed, x, 1.0, 26.0)
     below = crest - up
@@ -83,7 +83,7 @@ def _sea(seed: int, level: float, height: float, low: tuple[int, int, int], high
 
 
 def outer_swell() -> Image.Image:
-    """The sea behind the posts."""
+    """Return the sea behind the posts."""
     return _sea(31, 0.31, 0.02, (34, 62, 70), (92, 124, 124))
 
 
@@ -110,7 +110,7 @@ def posts() -> Image.Image:
 
 
 def near_swell() -> Image.Image:
-    """The sea in front of the posts."""
+    """Return the sea in front of the posts."""
     return _sea(51, 0.18, 0.035, (24, 48, 56), (74, 108, 106))
 
 

@@ -56,8 +56,9 @@ def jetty_walk() -> Shot:
 
 
 def jetty_walk_handheld() -> Shot:
-    """The same move on a shoulder, in step with the courier: the steps act through the shoulder, and the hands add a
-    little.
+    """Return the same move on a shoulder, in step with the courier.
+
+    The steps act through the shoulder, and the hands add a little.
     """
     shot = jetty_walk().replace(name="Jetty walk, handheld")
     steps = {"follows": "a cadence", "cadence_hz": STEP_HZ, "uneven": 0.35}
@@ -84,7 +85,7 @@ def jetty_walk_handheld() -> Shot:
 
 
 def lamp_close() -> Shot:
-    """A long lens on a lamp, hand-held, with breathing; a loop."""
+    """Return a long lens on a lamp, hand-held, with breathing; a loop."""
     camera = Mount(id="camera", name="Camera", x_m=fixed(0.5), y_m=fixed(1.5), z_m=fixed(-0.4))
     shot = new_shot(
         "Lamp close",
@@ -111,8 +112,9 @@ def lamp_close() -> Shot:
 
 
 def signal_run() -> Shot:
-    """To the signal in a hurry: brisk steps over the whole shot, breath and panic on separate lanes; one dial drives
-    their amounts. A second variant tries one body that goes from a stand to a run, a blend.
+    """To the signal in a hurry: brisk steps over the whole shot, breath and panic on separate lanes.
+
+    One dial drives their amounts. A second variant tries one body that goes from a stand to a run, a blend.
     """
     walk = jetty_walk()
     camera = walk.mounts[0].replace(
@@ -161,7 +163,7 @@ def signal_run() -> Shot:
 
 
 def _one_body(shot: Shot) -> Shot:
-    """A further variant: a blend in the place of the steps and of the panic, its place on a dial with keys."""
+    """Return a further variant: a blend in the place of the steps and of the panic, its place on a dial with keys."""
     tried = _edited(
         shot, {"type": "add_variant", "name": "Stand to run", "note": "one body that speeds up, with its breath"}
     )
@@ -214,8 +216,9 @@ def sled_run() -> Shot:
 
 
 def mast_fall() -> Shot:
-    """Low on the deck while the signal mast comes down: held by hand, struck twice, each time as late as the shock
-    takes through the planks.
+    """Low on the deck while the signal mast comes down.
+
+    Held by hand, struck twice, each time as late as the shock takes through the planks.
     """
     camera = Mount(
         id="camera", name="Camera", x_m=keyed((1, 0.2), (168, -0.15)), y_m=fixed(0.38), z_m=keyed((1, 0.6), (168, 0.15))
@@ -248,8 +251,9 @@ def mast_fall() -> Shot:
 
 
 def kite_pass() -> Shot:
-    """An operator with a long lens chases the kite through two turns, with room ahead of it: late at each turn,
-    swinging past a little.
+    """Return an operator with a long lens chases the kite through two turns, with room ahead of it.
+
+    Late at each turn, swinging past a little.
     """
     ground = Mount(
         id="camera",
@@ -295,7 +299,7 @@ def kite_pass() -> Shot:
 
 
 def empty_dune() -> Shot:
-    """A set, a lamp, a camera at eye height: nothing keyed, nothing shaken."""
+    """Return a set, a lamp, a camera at eye height: nothing keyed, nothing shaken."""
     camera = Mount(id="camera", name="Camera", y_m=fixed(1.6))
     return _edited(
         new_shot("Empty dune", last_frame=144, set_id=dunes.SET_ID, subject=_lamp_subject(), mounts=(camera,))
@@ -308,7 +312,7 @@ def _lamp_subject() -> Subject:
 
 
 def _kite_subject(last_frame: int) -> Subject:
-    """The kite, keyed four times a second."""
+    """Return the kite, keyed four times a second."""
     frames = np.arange(1, last_frame + 6, 6, dtype=np.float64)
     place = kite.place_m((frames - 1) / _FPS)
 
@@ -331,7 +335,7 @@ def _edited(shot: Shot, *commands: dict[str, object]) -> Shot:
 
 
 def _courier_subject() -> Subject:
-    """The courier's chest, keyed twice a second: the subject is tracked, its steps are not."""
+    """Return the courier's chest, keyed twice a second: the subject is tracked, its steps are not."""
     frames = np.arange(1, _FRAMES + 12, 12, dtype=np.float64)
     place = place_m((frames - 1) / _FPS)
 
@@ -342,8 +346,9 @@ def _courier_subject() -> Subject:
 
 
 def surge_plates() -> Shot:
-    """Painted plates in depth, a storm surge: the camera pushes in slowly from a boat that heaves. The sky has too
-    little overscan on purpose: its edge shows, and the check reports the smallest repair.
+    """Painted plates in depth, a storm surge: the camera pushes in slowly from a boat that heaves.
+
+    The sky has too little overscan on purpose: its edge shows, and the check reports the smallest repair.
     """
     camera = Mount(
         id="camera",

@@ -1,4 +1,6 @@
-"""Reading and writing camera paths. In dependency order:
+"""Reading and writing camera paths.
+
+In dependency order:
 
 paths         a sampled camera path -> keyed move; what a reader returns
 files         bytes from disk, with limits, and sidecar files that stay in the folder

@@ -1,5 +1,7 @@
-"""CSV of one camera: `frame,time_s,x_m,y_m,z_m,pan_deg,tilt_deg,roll_deg,focal_mm`, comma separated, UTF-8; on wish
-with `shift_x_percent,shift_y_percent` after these, of picture width and height, and with `k1,k2` of the distortion.
+"""CSV of one camera: `frame,time_s,x_m,y_m,z_m,pan_deg,tilt_deg,roll_deg,focal_mm`, comma separated, UTF-8.
+
+On wish with `shift_x_percent,shift_y_percent` after these, of picture width and height, and with `k1,k2` of the
+distortion.
 
 Reading takes the columns in any order. Its rate is the slope of `frame` over `time_s`, its first frame that of the
 first row. Without `frame` it starts at its time 0; without `time_s` rows are frames of any rate. Missing angles are
@@ -68,7 +70,7 @@ def _write(shot: Shot, parts: Iterable[Motion], file: IO[bytes], columns: tuple[
 
 
 def read(data: bytes, sidecars: Sidecars) -> PathFile:
-    """The one camera of a CSV. Raises FormatError with line and column."""
+    """Return the one camera of a CSV. Raises FormatError with line and column."""
     table, unknown = _table(data)
 
     own_fps = rate_of(table["frame"], table["time_s"]) if "frame" in table and "time_s" in table else None
@@ -82,8 +84,10 @@ def read(data: bytes, sidecars: Sidecars) -> PathFile:
 
 
 def rate_of(frames: Array, times_s: Array) -> Fps | None:
-    """Return the frame rate of a table: the fitted slope of its frames over their times, snapped to n or n·1000/1001
-    with a whole n where it is that close. None where no rate fits.
+    """Return the frame rate of a table.
+
+    The fitted slope of its frames over their times, snapped to n or n·1000/1001 with a whole n where it is that close.
+    None where no rate fits.
 
     Parameters
     ----------
@@ -127,7 +131,7 @@ def _table(data: bytes) -> tuple[dict[str, Array], tuple[str, ...]]:
 
 
 def _samples(table: dict[str, Array], fps: Fps, own_fps: Fps | None) -> PathSamples:
-    """The samples at a rate. Frames count at the file's own rate, which times are rounded to; else times."""
+    """Return the samples at a rate. Frames count at the file's own rate, which times are rounded to; else times."""
     if "time_s" in table and fps != own_fps:
         times = table["time_s"] - (table["time_s"][0] if "frame" in table else 0.0)
     else:

@@ -24,8 +24,9 @@ _SHOWN = 40
 
 @dataclass(frozen=True, slots=True)
 class CsvRows:
-    """names: the header, in small letters. most: rows that may be there, called `what`: behind the last of them
-    nothing is looked at.
+    """names: the header, in small letters.
+
+    most: rows that may be there, called `what`: behind the last of them nothing is looked at.
     """
 
     names: tuple[str, ...]
@@ -53,7 +54,7 @@ class CsvRows:
         return cls(names, reader, most, what)
 
     def need(self, *columns: str, all_columns: Sequence[str]) -> None:
-        """Raises FormatError for columns that are missing."""
+        """Raise FormatError for columns that are missing."""
         missing = [name for name in columns if name not in self.names]
         if missing:
             raise FormatError(
@@ -62,7 +63,7 @@ class CsvRows:
             )
 
     def need_one(self, *columns: str, all_columns: Sequence[str]) -> None:
-        """Raises FormatError where none of some columns is there."""
+        """Raise FormatError where none of some columns is there."""
         if not any(name in self.names for name in columns):
             raise FormatError(
                 f"missing columns: one of {', '.join(columns)}; the first line names the columns: "
@@ -71,8 +72,9 @@ class CsvRows:
             )
 
     def __iter__(self) -> Iterator[tuple[int, list[str]]]:
-        """Line and cells of each row. Raises FormatError for more rows than there may be, for none, and for what is
-        no CSV.
+        """Line and cells of each row.
+
+        Raises FormatError for more rows than there may be, for none, and for what is no CSV.
         """
         reader, count, line = self._reader, 0, 1
         try:
@@ -90,8 +92,9 @@ class CsvRows:
             raise FormatError("there are no rows under the header", "line 2")
 
     def by_name(self) -> Iterator[tuple[int, dict[str, str]]]:
-        """Return the rows with cells by name. Raises FormatError for rows that have more or fewer cells than the
-        header.
+        """Return the rows with cells by name.
+
+        Raises FormatError for rows that have more or fewer cells than the header.
         """
         for line, row in self:
             if len(row) != len(self.names):
@@ -103,7 +106,7 @@ class CsvRows:
 
 
 def _check(data: bytes, columns: Sequence[str]) -> None:
-    """Raises FormatError for what is no text of a CSV."""
+    """Raise FormatError for what is no text of a CSV."""
     if data.startswith(_WIDE_BOMS):
         raise FormatError(
             "the file is UTF-16 or UTF-32 (it starts with such a byte-order mark); save it as UTF-8", "line 1"
@@ -122,7 +125,7 @@ def _check(data: bytes, columns: Sequence[str]) -> None:
 
 
 def number_in(text: str, line: int, column: str, least: float = -math.inf, most: float = math.inf) -> float:
-    """A cell as a finite number within limits. Raises FormatError."""
+    """Return a cell as a finite number within limits. Raises FormatError."""
     where = f"line {line}, column {column}"
     try:
         value = float(text.replace("_", "?"))  # Python's underscores in numbers are not valid in files

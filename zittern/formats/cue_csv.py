@@ -27,8 +27,9 @@ _QUOTED = ("=", "+", "-", "@", "'")
 
 
 def write_cues(shot: Shot) -> str:
-    """One row a cue, in order of time; a cell that starts as a formula of a spreadsheet would gets an apostrophe
-    before it.
+    """One row a cue, in order of time.
+
+    A cell that starts as a formula of a spreadsheet would gets an apostrophe before it.
     """
     out = io.StringIO()
     rows = csv.writer(out, lineterminator="\n")

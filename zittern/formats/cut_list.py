@@ -29,8 +29,10 @@ class _Times:
 
 
 def conforming(data: bytes, shot: Shot, names: tuple[str, ...], handles: int = 0) -> ConformToCut:
-    """The command that brings a shot to what its clip in a cut shows. names: what the shot goes by in cuts. Raises
-    FormatError for a missing clip, or with the reason why it cannot be read.
+    """Return the command that brings a shot to what its clip in a cut shows.
+
+    names: what the shot goes by in cuts. Raises FormatError for a missing clip, or with the reason why it cannot be
+    read.
     """
     items = _read(data)
     wanted = set(map(_plain, names))
@@ -49,7 +51,7 @@ def conforming(data: bytes, shot: Shot, names: tuple[str, ...], handles: int = 0
 
 
 def _refuse(clip: dict[str, Any]) -> None:
-    """Raises FormatError for what cannot be followed."""
+    """Raise FormatError for what cannot be followed."""
     name = clip["name"] or "the clip"
     if len(clip["nested"]) > 1:
         raise FormatError(f"“{name}” is in a nested {clip['nested'][-1]}; flatten it first")

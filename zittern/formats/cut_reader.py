@@ -1,5 +1,7 @@
-"""Run by itself, with limits: reads an OpenTimelineIO document from standard input and prints what is in it as plain
-JSON. Its reader is not our code, and the file may come from anywhere.
+"""Run by itself, with limits.
+
+Reads an OpenTimelineIO document from standard input and prints what is in it as plain JSON. Its reader is not our code,
+and the file may come from anywhere.
 """
 
 from __future__ import annotations
@@ -16,7 +18,7 @@ MOST_BYTES, MOST_S = 2**30, 10
 
 
 def main() -> None:
-    """Prints {"items": [...]} or {"fault": text}."""
+    """Print {"items": [...]} or {"fault": text}."""
     limit_myself(MOST_BYTES, MOST_S)
     import opentimelineio as otio
 

@@ -19,7 +19,7 @@ Sidecars = Callable[[str, str], bytes]
 
 
 def read_bytes(path: Path) -> bytes:
-    """A file's content. Raises FormatError when it is missing, a folder, unreadable or too large."""
+    """Return a file's content. Raises FormatError when it is missing, a folder, unreadable or too large."""
     try:
         size = path.stat().st_size
         if size > MOST_FILE_BYTES:
@@ -30,8 +30,9 @@ def read_bytes(path: Path) -> bytes:
 
 
 def spool_beside(file: IO[bytes]) -> IO[bytes]:
-    """A nameless file for what is only known in part, on the same disk as another; gone when closed. A small one
-    stays in memory.
+    """Return a nameless file for what is only known in part, on the same disk as another; gone when closed.
+
+    A small one stays in memory.
     """
     name = getattr(file, "name", None)
     return SpooledTemporaryFile(_SPOOLED_BYTES, dir=str(Path(name).parent) if isinstance(name, str) else None)
@@ -43,7 +44,7 @@ def no_sidecars(uri: str, where: str) -> bytes:
 
 
 def sidecars_of(path: Path) -> Sidecars:
-    """Reads files that a file names, from its own folder only."""
+    """Read files that a file names, from its own folder only."""
     folder = path.resolve().parent
 
     def read(uri: str, where: str) -> bytes:

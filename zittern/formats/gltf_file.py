@@ -37,21 +37,21 @@ class Gltf:
         self.parent = _parents(json_.nodes)
 
     def above(self, node: int) -> list[int]:
-        """A node and all its parents, the root first."""
+        """Return a node and all its parents, the root first."""
         chain = [node]
         while chain[-1] in self.parent:
             chain.append(self.parent[chain[-1]])
         return chain[::-1]
 
     def below(self, node: int) -> list[int]:
-        """A node and all under it, each after its parent."""
+        """Return a node and all under it, each after its parent."""
         found = [node]
         for each in found:
             found.extend(self.json.nodes[each].children)
         return found
 
     def buffer(self, index: int) -> bytes:
-        """A buffer's bytes. Raises FormatError."""
+        """Return a buffer's bytes. Raises FormatError."""
         if index not in self._buffers:
             self._buffers[index] = self._load_buffer(index)
         return self._buffers[index]
@@ -119,7 +119,7 @@ def mesh_bounds(gltf: Gltf, mesh: int) -> list[tuple[tuple[float, ...], tuple[fl
 
 
 def floats(gltf: Gltf, index: int, width: str, where: str) -> Array:
-    """An accessor's values as floats: (N, width), or (N,) for SCALAR. Raises FormatError."""
+    """Return an accessor's values as floats: (N, width), or (N,) for SCALAR. Raises FormatError."""
     accessor = _item(gltf.json.accessors, index, where)
     at = f"accessors[{index}]"
     if accessor.type != width:
@@ -141,7 +141,7 @@ def floats(gltf: Gltf, index: int, width: str, where: str) -> Array:
 
 
 def whole_numbers(gltf: Gltf, index: int, where: str) -> IntArray:
-    """An accessor of indices: (N,). Raises FormatError."""
+    """Return an accessor of indices: (N,). Raises FormatError."""
     accessor = _item(gltf.json.accessors, index, where)
     at = f"accessors[{index}]"
     if accessor.type != "SCALAR" or accessor.componentType not in _INDICES or accessor.sparse is not None:

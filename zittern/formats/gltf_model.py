@@ -1,5 +1,6 @@
-"""The parts of glTF 2.0 that describe cameras and their motion: input is validated against them, output consists of
-them.
+"""The parts of glTF 2.0 that describe cameras and their motion.
+
+Input is validated against them, output consists of them.
 
 Khronos glTF 2.0 specification (ISO/IEC 12113:2022), with its own names. Meshes, materials and all else are passed over.
 """
@@ -37,6 +38,8 @@ class _Part(BaseModel):
 
 
 class Node(_Part):
+    """A node: its transform, children, and camera or mesh."""
+
     name: str = ""
     children: tuple[Index, ...] = ()
     camera: Index | None = None
@@ -49,6 +52,8 @@ class Node(_Part):
 
 
 class Perspective(_Part):
+    """Parameters of a perspective camera."""
+
     yfov: Number = Field(gt=0.0, lt=np.pi)
     aspectRatio: Number | None = Field(default=None, gt=0.0)
     znear: Number | None = None
@@ -56,6 +61,8 @@ class Perspective(_Part):
 
 
 class Camera(_Part):
+    """A camera."""
+
     name: str = ""
     type: Literal["perspective", "orthographic"]
     perspective: Perspective | None = None
@@ -63,11 +70,15 @@ class Camera(_Part):
 
 
 class Buffer(_Part):
+    """A buffer: its length, and the address of its data."""
+
     uri: str | None = None
     byteLength: Index
 
 
 class BufferView(_Part):
+    """A range of a buffer."""
+
     buffer: Index
     byteOffset: Index = 0
     byteLength: Index
@@ -75,6 +86,8 @@ class BufferView(_Part):
 
 
 class Accessor(_Part):
+    """Layout of values in a buffer view."""
+
     bufferView: Index | None = None
     byteOffset: Index = 0
     componentType: int
@@ -87,17 +100,23 @@ class Accessor(_Part):
 
 
 class Target(_Part):
+    """The animated property of a node."""
+
     node: Index | None = None
     path: str
     extensions: dict[str, Any] = {}
 
 
 class Channel(_Part):
+    """Sampler and target of an animation."""
+
     sampler: Index
     target: Target
 
 
 class Sampler(_Part):
+    """Times and values of an animation channel."""
+
     input: Index
     output: Index
     interpolation: Literal["LINEAR", "STEP", "CUBICSPLINE"] = "LINEAR"
@@ -110,21 +129,29 @@ class Primitive(_Part):
 
 
 class Mesh(_Part):
+    """A mesh: its primitives."""
+
     primitives: tuple[Primitive, ...] = ()
 
 
 class Animation(_Part):
+    """An animation: channels and samplers."""
+
     name: str = ""
     channels: tuple[Channel, ...]
     samplers: tuple[Sampler, ...]
 
 
 class Asset(_Part):
+    """Version of the standard, and the program that wrote the file."""
+
     version: str
     generator: str = ""
 
 
 class Scene(_Part):
+    """A scene: its root nodes."""
+
     name: str = ""
     nodes: tuple[Index, ...] = ()
 

@@ -1,5 +1,6 @@
-"""Animated nodes sampled at any time: translation, rotation, scale or matrix; LINEAR, STEP and CUBICSPLINE (glTF
-2.0, appendix C).
+"""Animated nodes sampled at any time: translation, rotation, scale or matrix.
+
+LINEAR, STEP and CUBICSPLINE (glTF 2.0, appendix C).
 """
 
 from __future__ import annotations
@@ -69,8 +70,9 @@ class Track:
 
 
 def tracks_of(gltf: Gltf, nodes: Iterable[int]) -> tuple[dict[tuple[int, str], Track], list[str]]:
-    """Tracks by (node, path) for some nodes; where two animations move the same thing, the first counts. Raises
-    FormatError.
+    """Tracks by (node, path) for some nodes; where two animations move the same thing, the first counts.
+
+    Raises FormatError.
     """
     wanted = set(nodes)
     tracks: dict[tuple[int, str], Track] = {}
@@ -141,7 +143,7 @@ def still_matrices(gltf: Gltf, nodes: Sequence[int]) -> Array:
 
 
 def _product(matrices: Array) -> Array:
-    """The product of matrices (N, 4, 4) in their order, neighbours first. -> (4, 4)."""
+    """Return the product of matrices (N, 4, 4) in their order, neighbours first. -> (4, 4)."""
     while len(matrices) > 1:
         odd = matrices[-1:] if len(matrices) % 2 else matrices[:0]
         matrices = np.concatenate(

@@ -64,8 +64,9 @@ _PLACE = "PLACE-OF-THE-DATA"
 
 
 def write_glb(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:
-    """Binary container, one file. frames (F,): those of the parts. Raises FormatError when it would be larger
-    than such a file can be.
+    """Binary container, one file. frames (F,): those of the parts.
+
+    Raises FormatError when it would be larger than such a file can be.
     """
     with spool_beside(file) as spool:
         tracks = _collect(shot, frames, parts, spool)
@@ -131,7 +132,7 @@ class _Track:
         return sum(length for _, length in self.places)
 
     @property
-    def still(self) -> bool:
+    def is_static(self) -> bool:
         return bool(np.max(self.high - self.low) <= _STILL)
 
 
@@ -160,8 +161,9 @@ def _collect(shot: Shot, frames: Array, parts: Iterable[Motion], spool: IO[bytes
 
 
 def _poses(shot: Shot, motion: Motion) -> Iterator[tuple[MountKind, str, Array]]:
-    """Kind, name and pose in its parent (F, 4, 4) of each node, from the ground to the lens: the mounts with all that
-    is on them, the layers, what holds the framing. They multiply to the world pose.
+    """Kind, name and pose in its parent (F, 4, 4) of each node, from the ground to the lens.
+
+    The mounts with all that is on them, the layers, what holds the framing. They multiply to the world pose.
     """
     base = transforms.identity(len(motion.frames))
     carried = chain.RigOffsets(motion.on.carried, motion.on.given)
@@ -222,7 +224,7 @@ class _Builder:
 
     def samples(self, track: _Track, name: str, times: str) -> dict[str, int]:
         """Accessors of a track that no node can carry, by name, with their times; none for one that stays 0."""
-        if track.still and not np.any(track.first):
+        if track.is_static and not np.any(track.first):
             return {}
         return {name: self._accessor(track), times: self._times}
 
@@ -253,8 +255,10 @@ class _Builder:
 
 
 def _document(shot: Shot, tracks: list[_Track], uri: str | None = None) -> tuple[Document, list[_Track]]:
-    """The JSON, and the tracks whose bytes the buffer holds. The root's position is keyed even when it is still: so
-    the shot's length is kept. uri: where the buffer is, when it does not follow in the same file.
+    """Return the JSON, and the tracks whose bytes the buffer holds.
+
+    The root's position is keyed even when it is still: so the shot's length is kept. uri: where the buffer is, when it
+    does not follow in the same file.
     """
     times, *rest = tracks
     build = _Builder(times)
@@ -263,12 +267,12 @@ def _document(shot: Shot, tracks: list[_Track], uri: str | None = None) -> tuple
         if track.path == "translation":
             _, kind, name = track.node.split(" ", 2)
             index = build.node(name=name, extras={EXTRAS: {"mount": kind}})
-        if track.still and (index > 0 or track.path != "translation"):
+        if track.is_static and (index > 0 or track.path != "translation"):
             build.nodes[index][track.path] = tuple(float(value) for value in track.first)
         else:
             build.channel(track, Target(node=index, path=track.path))
     build.node(name=f"{shot.name} camera", camera=0)
-    if not named["yfov"].still:
+    if not named["yfov"].is_static:
         pointer = {POINTER: {"pointer": "/cameras/0/perspective/yfov"}}
         build.channel(named["yfov"], Target(path="pointer", extensions=pointer))
         build.extensions.append(POINTER)
@@ -289,7 +293,7 @@ def _camera(shot: Shot, yfov: float, focal_mm: float, told: dict[str, int]) -> C
 
 
 def _blocks(tracks: Iterable[_Track], spool: IO[bytes]) -> Iterator[bytes]:
-    """The bytes of some tracks, one after another."""
+    """Return the bytes of some tracks, one after another."""
     for track in tracks:
         for at, length in track.places:
             spool.seek(at)

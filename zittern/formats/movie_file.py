@@ -61,8 +61,9 @@ class Encoder:
         return self._process.pid
 
     def put(self, frame: bytes) -> None:
-        """One frame more; waits until the encoder has taken it. Raises FormatError for another size, and when the
-        encoder cannot go on.
+        """One frame more; waits until the encoder has taken it.
+
+        Raises FormatError for another size, and when the encoder cannot go on.
         """
         if len(frame) != self.frame_bytes:
             raise FormatError(f"a frame of this movie has {self.frame_bytes} bytes, got {len(frame)}")

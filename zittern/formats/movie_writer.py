@@ -1,5 +1,7 @@
-"""Encode frames, in a separate process: one line of JSON on standard input, then frames as raw RGBA from the lowest row
-up, then end of file. Answers with a line of JSON: {"done": frames}, or {"fault": text}.
+"""Encode frames, in a separate process.
+
+One line of JSON on standard input, then frames as raw RGBA from the lowest row up, then end of file. Answers with a
+line of JSON: {"done": frames}, or {"fault": text}.
 """
 
 from __future__ import annotations

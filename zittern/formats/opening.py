@@ -1,5 +1,6 @@
-"""A new shot from a file of any format that can be imported: a camera path becomes its move, a shot document is opened
-unchanged.
+"""A new shot from a file of any format that can be imported.
+
+A camera path becomes its move, a shot document is opened unchanged.
 """
 
 from __future__ import annotations
@@ -38,8 +39,10 @@ def open_shot(
     name: str | None = None,
     reading: Reading = UNCHANGED,
 ) -> Opened:
-    """The shot of a file. `camera`, `fps` and `reading` count for camera paths; without a rate the file's own, else 24,
-    does. Raises FormatError or DocumentError with the place of the fault.
+    """Return the shot of a file.
+
+    `camera`, `fps` and `reading` count for camera paths; without a rate the file's own, else 24, does. Raises
+    FormatError or DocumentError with the place of the fault.
     """
     plain = PurePath(filename).name[:_NAME_LENGTH]
     found = format_of(filename, data)
@@ -66,7 +69,7 @@ def open_shot(
 
 
 def fps_from(text: str | None, where: str) -> Fps | None:
-    """A frame rate as people write it; none for none. Raises FormatError."""
+    """Return a frame rate as people write it; none for none. Raises FormatError."""
     if text is None:
         return None
     with faults_as(FormatError, where):

@@ -23,8 +23,9 @@ FIRST_FRAME = 1
 
 @dataclass(frozen=True, slots=True)
 class PathPart:
-    """A part of a rig that was exported: its name, its kind, its poses in its parent. position_m (N, 3); angles_deg
-    (N, 3) continuous.
+    """A part of a rig that was exported: its name, its kind, its poses in its parent. position_m (N, 3).
+
+    angles_deg (N, 3) continuous.
     """
 
     name: str
@@ -63,8 +64,9 @@ class Imported:
 
 @dataclass(frozen=True, slots=True)
 class PathFile:
-    """A file that holds camera paths: its cameras by name, and how to get one. fps, first_frame: what the file says of
-    its frames, where it does.
+    """A file that holds camera paths: its cameras by name, and how to get one.
+
+    fps, first_frame: what the file says of its frames, where it does.
     """
 
     cameras: tuple[str, ...]
@@ -74,7 +76,7 @@ class PathFile:
     first_frame: int | None = None
 
     def read(self, camera: str | None, fps: Fps) -> Imported:
-        """The named camera's path, or the first one's. Raises FormatError."""
+        """Return the named camera's path, or the first one's. Raises FormatError."""
         if camera is not None and camera not in self.cameras:
             raise FormatError(
                 f"there is no camera {camera!r}; the file has {', '.join(map(repr, self.cameras))}", "camera"
@@ -90,7 +92,10 @@ class PathFile:
 
 
 def move_of(samples: PathSamples) -> Move:
-    """The keyed move through samples: linear between them, keys on straight stretches left out. Raises FormatError."""
+    """Return the keyed move through samples: linear between them, keys on straight stretches left out.
+
+    Raises FormatError.
+    """
     columns = np.concatenate([samples.position_m, samples.angles_deg], axis=1)
     with faults_as(FormatError):
         fields: dict[str, object] = {name: keys_of(samples.frames, columns[:, i]) for i, name in enumerate(MOVE_FIELDS)}
@@ -115,8 +120,9 @@ def _mount_of(frames: Array, part: PathPart, number: int) -> Mount:
 
 
 def keys_of(frames: Array, values: Array) -> Number:
-    """The keyed number through samples, linear between them. (N,), (N,). Raises FormatError when it needs too many
-    keys.
+    """Return the keyed number through samples, linear between them.
+
+    (N,), (N,). Raises FormatError when it needs too many keys.
     """
     with faults_as(FormatError):
         return linear_keys(frames, values)

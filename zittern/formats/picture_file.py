@@ -24,8 +24,10 @@ class PictureFacts:
 
 
 def read_picture(data: bytes, name: str, shown: Path, thumb: Path, tiles: Path) -> PictureFacts:
-    """Return the properties of a picture; the display image is written to one file, a thumbnail to another, tiles of a
-    large one to a third. Raises FormatError with the name and why, and StoreFull.
+    """Return the properties of a picture.
+
+    The display image is written to one file, a thumbnail to another, tiles of a large one to a third. Raises
+    FormatError with the name and why, and StoreFull.
     """
     if not data:
         raise FormatError("there is nothing in this file", name)

@@ -1,5 +1,7 @@
-"""Run by itself, with limits: reads a picture from standard input, writes what is shown of it, and prints what it is as
-JSON. Its readers are not our code, and the file may come from anywhere.
+"""Run by itself, with limits.
+
+Reads a picture from standard input, writes what is shown of it, and prints what it is as JSON. Its readers are not our
+code, and the file may come from anywhere.
 
 A picture larger than a tile is also stored as tiles: at full size, and at half sizes until one tile is enough, so
 that only the visible part of a large one is loaded. A tile has a margin of adjacent pixels, or its seams
@@ -35,8 +37,9 @@ _DEEP = 256
 
 
 def main() -> None:
-    """Arguments: where the shown picture, the small one and the tiles (a ZIP) go. Prints its size and what it covers,
-    or {"fault": text}.
+    """Arguments: where the shown picture, the small one and the tiles (a ZIP) go.
+
+    Prints its size and what it covers, or {"fault": text}.
     """
     limit_myself(MOST_BYTES, MOST_S)
     shown, thumb, tiles = sys.argv[1:4]

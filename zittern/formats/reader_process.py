@@ -1,5 +1,6 @@
-"""Third-party readers for files of unknown origin: each in a separate process, with limits. It gets the file on
-standard input and answers in JSON, with {"fault": text} where it cannot.
+"""Third-party readers for files of unknown origin: each in a separate process, with limits.
+
+It gets the file on standard input and answers in JSON, with {"fault": text} where it cannot.
 """
 
 from __future__ import annotations
@@ -20,8 +21,9 @@ _ENVIRONMENT = {**os.environ, "OPENBLAS_NUM_THREADS": "1", "OMP_NUM_THREADS": "1
 
 
 def ask_reader(module: str, data: bytes, most_s: float, *arguments: str) -> dict[str, Any] | None:
-    """Return the answer of a reader about a file; None if the process was killed or crashed. module: run as `python
-    -m`.
+    """Return the answer of a reader about a file; None if the process was killed or crashed.
+
+    module: run as `python -m`.
     """
     command = [sys.executable, "-m", module, *arguments]
     try:

@@ -50,7 +50,10 @@ def objects(gltf: Gltf) -> tuple[str, ...]:
 
 
 def subject_in(data: bytes, name: str, shot: Shot) -> Subject:
-    """An object of a set as the subject of a shot: the middle of its box, keyed where it moves. Raises FormatError."""
+    """Return an object of a set as the subject of a shot: the middle of its box, keyed where it moves.
+
+    Raises FormatError.
+    """
     gltf = gltf_file.load(data, no_sidecars)
     found = _found(gltf, name)
     low, high = _box_m(gltf, found)
@@ -58,14 +61,15 @@ def subject_in(data: bytes, name: str, shot: Shot) -> Subject:
 
 
 def target_on(data: bytes, name: str, shot: Shot) -> PointTarget:
-    """The middle of an object of a set as something to follow, keyed where it moves. Raises FormatError."""
+    """Return the middle of an object of a set as something to follow, keyed where it moves. Raises FormatError."""
     subject = subject_in(data, name, shot)
     return PointTarget(name=subject.name, object=subject.object, x_m=subject.x_m, y_m=subject.y_m, z_m=subject.z_m)
 
 
 def point_in(data: bytes, name: str, point_m: tuple[float, float, float], frame: float, shot: Shot) -> Subject:
-    """A point of an object, picked in the world (metres) at a frame, as the subject; it goes where the object goes.
-    Raises FormatError.
+    """Return a point of an object, picked in the world (metres) at a frame, as the subject.
+
+    It goes where the object goes. Raises FormatError.
     """
     gltf = gltf_file.load(data, no_sidecars)
     found = _found(gltf, name)
@@ -82,8 +86,9 @@ def point_in(data: bytes, name: str, point_m: tuple[float, float, float], frame:
 
 
 def ride_on(data: bytes, name: str, shot: Shot) -> Ride:
-    """A ride on an object of a set, with its path over the shot. Raises FormatError; for an object that does not
-    move too.
+    """Return a ride on an object of a set, with its path over the shot.
+
+    Raises FormatError; for an object that does not move too.
     """
     frames = frame_grid(shot.first_frame, shot.last_frame)
     place, angles = _object_poses(data, name, shot, frames)
@@ -110,8 +115,9 @@ def poses_from(data: bytes, name: str, shot: Shot, frame: float, count: int) -> 
 
 
 def _object_poses(data: bytes, name: str, shot: Shot, frames: Array) -> tuple[Array, Array]:
-    """Return the center of an object of a set at some frames, (F, 3) meters in the world, and its angles, (F, 3)
-    degrees. Raises FormatError.
+    """Return the center and the angles of an object of a set at some frames.
+
+    (F, 3) meters in the world, and (F, 3) degrees. Raises FormatError.
     """
     gltf = gltf_file.load(data, no_sidecars)
     found = _found(gltf, name)
@@ -136,7 +142,7 @@ def _found(gltf: Gltf, name: str) -> int:
 
 
 def _followed(gltf: Gltf, node: int, local_m: Array, title: str, shot: Shot) -> Subject:
-    """A point (3,) in an object's own frame, keyed where the object moves, with the height of the object."""
+    """Return a point (3,) in an object's own frame, keyed where the object moves, with the height of the object."""
     frames = frame_grid(shot.first_frame, shot.last_frame)
     chain = gltf.above(node)
     tracks, _ = gltf_motion.tracks_of(gltf, chain)

@@ -1,5 +1,6 @@
-"""The triangles of a set, piece by piece: what stands still together under the object at the top that it belongs to,
-what moves by itself.
+"""The triangles of a set, piece by piece.
+
+What stands still together under the object at the top that it belongs to, what moves by itself.
 """
 
 from __future__ import annotations
@@ -24,7 +25,7 @@ _TRIANGLES = 4
 
 
 def pieces_of(data: bytes) -> SetPieces:
-    """Raises FormatError for a file that is no set."""
+    """Return the pieces of a set file. Raises FormatError for any other file."""
     gltf = gltf_file.load(data, no_sidecars)
     nodes = gltf.json.nodes
     tracks, _ = gltf_motion.tracks_of(gltf, range(len(nodes)))

@@ -20,12 +20,15 @@ MOST_BYTES = 32 * 2**20
 
 
 def read(data: bytes) -> Shot:
-    """The shot, older versions too. Raises FormatError, or DocumentError with the place of the fault."""
+    """Return the shot, older versions too. Raises FormatError, or DocumentError with the place of the fault."""
     if len(data) > MOST_BYTES:
         raise FormatError(f"the document has {len(data) / 2**20:.0f} MB; up to {MOST_BYTES // 2**20} MB can be read")
     return read_shot(data)
 
 
 def write(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:
-    """The document, indented, whatever the frames (F,). The motion is not asked for: this file stays editable."""
+    """Return the document, indented, whatever the frames (F,).
+
+    The motion is not asked for: this file stays editable.
+    """
     file.write(orjson.dumps(shot.model_dump(mode="json"), option=orjson.OPT_INDENT_2 | orjson.OPT_APPEND_NEWLINE))

@@ -1,5 +1,6 @@
-"""THE TABLE of formats: what each is called and carries, how it is known, read, written. Another format adds a
-module and a row.
+"""THE TABLE of formats: what each is called and carries, how it is known, read, written.
+
+Another format adds a module and a row.
 """
 
 from __future__ import annotations
@@ -32,9 +33,11 @@ Kind = Literal["path", "shot", "preset", "take", "cues"]
 
 @dataclass(frozen=True, slots=True)
 class Format:
-    """A format. ending: of its files; kind: their content; carries: the parts of a shot that it includes, for display.
-    read: a camera path from it; write: a shot to it; opens: a shot stored in it; marks: whether bytes with its ending
-    are of it, where formats share one.
+    """A format.
+
+    ending: of its files; kind: their content; carries: the parts of a shot that it includes, for display. read: a
+    camera path from it; write: a shot to it; opens: a shot stored in it; marks: whether bytes with its ending are of
+    it, where formats share one.
     """
 
     name: str
@@ -50,7 +53,10 @@ class Format:
 
 
 def _late(module: str, name: str) -> Callable[..., Any]:
-    """A function of a format's module, which is imported when it is called: most commands need none or one of them."""
+    """Return a function of a format's module, which is imported when it is called.
+
+    Most commands need none or one of them.
+    """
 
     def call(*arguments: Any) -> Any:
         return getattr(importlib.import_module(f"zittern.formats.{module}"), name)(*arguments)
@@ -181,8 +187,9 @@ PLACES: dict[Kind, str] = {
 
 
 def format_of(filename: str, data: bytes | None = None) -> Format:
-    """The format of a file by its ending, and where several share one by what the file begins with; without its bytes
-    what a shot is written to counts. Raises FormatError.
+    """Return the format of a file by its ending, and where several share one by what the file begins with.
+
+    Without its bytes what a shot is written to counts. Raises FormatError.
     """
     name = PurePath(filename).name.lower()
     fitting = [each for each in FORMATS if name.endswith(each.ending)]
@@ -198,7 +205,7 @@ def format_of(filename: str, data: bytes | None = None) -> Format:
 
 
 def format_named(name: str) -> Format:
-    """A format by its short name. Raises FormatError."""
+    """Return a format by its short name. Raises FormatError."""
     for each in FORMATS:
         if each.name == name:
             return each
@@ -206,7 +213,7 @@ def format_named(name: str) -> Format:
 
 
 def written(name: str, shot: Shot, motion: Motion) -> bytes:
-    """A shot's motion in a format, in memory. Raises FormatError."""
+    """Return a shot's motion in a format, in memory. Raises FormatError."""
     write = format_named(name).write
     if write is None:
         raise FormatError(f"the format {name!r} is only read", "format")
@@ -216,8 +223,9 @@ def written(name: str, shot: Shot, motion: Motion) -> bytes:
 
 
 def reader_of(filename: str, data: bytes | None = None) -> Reader:
-    """Return the reader for a camera path in a file. Raises FormatError, which names the right place for a file of
-    another kind.
+    """Return the reader for a camera path in a file.
+
+    Raises FormatError, which names the right place for a file of another kind.
     """
     found = format_of(filename, data)
     if found.read is None:

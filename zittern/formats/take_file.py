@@ -36,7 +36,7 @@ _LEAST_STEP_S = 1e-6
 
 
 def read_take(data: bytes, name: str) -> Recording:
-    """A take from the bytes of a CSV or JSON file. Raises FormatError with line and column."""
+    """Return a take from the bytes of a CSV or JSON file. Raises FormatError with line and column."""
     table = _from_json(data) if data.lstrip()[:1] in (b"{", b"[") else _from_csv(data)
     if "time_s" not in table:
         raise FormatError("missing column: time_s, the time of each sample in seconds", "line 1")
@@ -120,7 +120,7 @@ def _from_csv(data: bytes) -> dict[str, Array]:
 
 
 def _cell(cell: str, line: int, name: str) -> float:
-    """A cell of a CSV; most are plain numbers."""
+    """Return a cell of a CSV; most are plain numbers."""
     if "_" not in cell:
         try:
             return float(cell)
@@ -153,7 +153,7 @@ def _from_json(data: bytes) -> dict[str, Array]:
 
 
 def _number(value: object, where: str) -> float:
-    """A cell; an empty one is not known, and neither is what is no finite number."""
+    """Return a cell; an empty one is not known, and neither is what is no finite number."""
     if value is None or (isinstance(value, str) and not value.strip()):
         return float("nan")
     if isinstance(value, (str, int, float)) and not isinstance(value, bool):

@@ -1,4 +1,6 @@
-"""SQLite: projects, shots, revisions, presets. In dependency order:
+"""SQLite: projects, shots, revisions, presets.
+
+In dependency order:
 
 faults      what the disk and SQLite refuse, in words
 tables      the tables

@@ -16,8 +16,9 @@ __all__ = ["Card", "card_of", "digest_of", "read_card", "write_card"]
 
 @dataclass(frozen=True, slots=True)
 class Card:
-    """Name and size of a shot. problem: what is wrong with its document, when it cannot be read; the rest then is
-    unknown.
+    """Name and size of a shot.
+
+    problem: what is wrong with its document, when it cannot be read; the rest then is unknown.
     """
 
     name: str
@@ -35,7 +36,7 @@ def digest_of(data: bytes) -> str:
 
 
 def card_of(shot: Shot) -> Card:
-    """The card of a document."""
+    """Return the card of a document."""
     return Card(
         shot.name,
         shot.frame_count,

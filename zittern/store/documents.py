@@ -40,12 +40,12 @@ def pack(shot: Shot) -> bytes:
 
 
 def unpack(data: bytes) -> Shot:
-    """The document, brought to the present version. Raises DocumentError."""
+    """Return the document, brought to the present version. Raises DocumentError."""
     return read_shot(raw(data))
 
 
 def raw(data: bytes) -> bytes:
-    """The JSON of a packed document, readable or not. Raises DocumentError when it cannot even be inflated."""
+    """Return the JSON of a packed document, readable or not. Raises DocumentError when it cannot even be inflated."""
     inflater = zlib.decompressobj()
     try:
         text = inflater.decompress(data, _MOST_JSON_BYTES)
@@ -75,7 +75,7 @@ def _each_time(text: bytes) -> bytes:
     known: list[bytes] = []
     size = len(text)
 
-    def given(found: re.Match[bytes]) -> bytes:
+    def expanded(found: re.Match[bytes]) -> bytes:
         nonlocal size
         samples = found[1]
         if not samples.startswith(b"*"):
@@ -87,12 +87,13 @@ def _each_time(text: bytes) -> bytes:
             raise DocumentError("the stored bytes name samples that are not there")
         return b'"data":"%s"' % known[number]
 
-    return _SAMPLES.sub(given, text)
+    return _SAMPLES.sub(expanded, text)
 
 
 class Documents:
-    """Unpacked documents by the digest of their packed bytes, so that none is ever taken for another; the least
-    recently used go first.
+    """Unpacked documents by the digest of their packed bytes, so that none is ever taken for another.
+
+    The least recently used go first.
     """
 
     def __init__(self, most_bytes: int = _KEPT_BYTES) -> None:
@@ -100,7 +101,7 @@ class Documents:
         self._lock = threading.Lock()
 
     def get(self, packed: bytes) -> Shot:
-        """The document of some packed bytes. Raises DocumentError."""
+        """Return the document of some packed bytes. Raises DocumentError."""
         key = digest_of(packed)
         with self._lock:
             found = self._kept.get(key)

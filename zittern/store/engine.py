@@ -27,7 +27,7 @@ _CONNECTIONS = 48
 
 
 def open_engine(data_dir: Path) -> Engine:
-    """An engine on `zittern.db` in a folder, brought to the newest schema. Raises StoreError."""
+    """Return an engine on `zittern.db` in a folder, brought to the newest schema. Raises StoreError."""
     with faults_of(data_dir):
         url = URL.create("sqlite", database=str(data_dir / "zittern.db"))
         _migrate(url, data_dir)
@@ -63,8 +63,9 @@ def _prepared(engine: Engine, foreign_keys: bool) -> Engine:
 
 
 def _migrate(url: URL, data_dir: Path) -> None:
-    """Steps missing in the database, all of them or none. Tables with references are rebuilt, so foreign keys are off
-    during a migration.
+    """Step missing in the database, all of them or none.
+
+    Tables with references are rebuilt, so foreign keys are off during a migration.
     """
     engine = _prepared(
         create_engine(url, connect_args={"timeout": _PATIENCE_S}, poolclass=NullPool), foreign_keys=False
@@ -93,7 +94,7 @@ def _migrate(url: URL, data_dir: Path) -> None:
 
 
 def _version(connection: Connection, data_dir: Path) -> str | None:
-    """The newest step that the database has; nothing for an empty one."""
+    """Return the newest step that the database has; nothing for an empty one."""
     tables = inspect(connection).get_table_names()
     if "alembic_version" in tables:
         version: str | None = connection.execute(text("SELECT version_num FROM alembic_version")).scalar()

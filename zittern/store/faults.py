@@ -76,7 +76,7 @@ _UNKNOWN = (
 
 @contextmanager
 def faults_of(folder: Path) -> Iterator[None]:
-    """Raises StoreError, StoreFull or StoreBusy for what the disk or SQLite refuses under a data folder."""
+    """Raise StoreError, StoreFull or StoreBusy for what the disk or SQLite refuses under a data folder."""
     try:
         yield
     except DBAPIError as error:

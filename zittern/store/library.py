@@ -78,8 +78,9 @@ class Library:
             yield connection
 
     def _remember(self, shot_id: str, **values: object) -> None:
-        """Store derived values of a document with the shot, unless another writer is active: they can be
-        derived again.
+        """Store derived values of a document with the shot, unless another writer is active.
+
+        They can be derived again.
         """
         with faults_of(self.data_dir):
             self._writers.at_once(
@@ -94,7 +95,7 @@ class Library:
             return [Project(*row) for row in connection.execute(PROJECTS.order_by(ProjectRow.name))]
 
     def add_project(self, name: str, slug: str | None = None) -> Project:
-        """A new project. Raises BadInput for an empty name."""
+        """Return a new project. Raises BadInput for an empty name."""
         name = clean_name(name)
         with self._writing() as connection:
             free = free_slug(connection, ProjectRow, slug or slug_of(name))
@@ -102,7 +103,7 @@ class Library:
             return Project(free, name, 0)
 
     def project(self, slug: str) -> Project:
-        """A project by slug. Raises NotFound."""
+        """Return a project by slug. Raises NotFound."""
         with self._reading() as connection:
             return project_of(connection, slug)
 
@@ -114,7 +115,7 @@ class Library:
             return project_of(connection, slug)
 
     def remove_project(self, slug: str) -> None:
-        """Removes a project that has no shots. Raises BadInput when it has some."""
+        """Remove a project that has no shots. Raises BadInput when it has some."""
         with self._writing() as connection:
             project = project_of(connection, slug)
             if project.shots:
@@ -147,8 +148,9 @@ class Library:
         return sum(path.stat().st_size for path in self.data_dir.glob("zittern.db*"))
 
     def scribble(self, key: str) -> bytes:
-        """Return a shot's scribble, computed and stored if the stored one is of another document. Raises NotFound,
-        DocumentError.
+        """Return a shot's scribble, computed and stored if the stored one is of another document.
+
+        Raises NotFound, DocumentError.
         """
         with self._reading() as connection:
             head = revisions.find_head(connection, key)
@@ -163,7 +165,7 @@ class Library:
         return made
 
     def add_shot(self, project_slug: str, shot: Shot, label: str = "New shot", slug: str | None = None) -> State:
-        """A new shot in a project."""
+        """Return a new shot in a project."""
         shot = as_stored(shot)
         packed, drawn, id_ = pack(shot), packed_scribble(shot), secrets.token_hex(6)
         with self._writing() as connection:
@@ -186,15 +188,15 @@ class Library:
         return head.state(shot)
 
     def _freeing(self, free: Callable[[], _T]) -> _T:
-        """Does what makes room; on a full disk with the room that was kept back for it."""
+        """Do what makes room; on a full disk with the room that was kept back for it."""
         try:
             return free()
         except StoreFull:
-            with self._reserve.given():
+            with self._reserve.released():
                 return free()
 
     def remove_shot(self, key: str) -> None:
-        """Removes a shot with its history, readable or not, also on a full disk. Raises NotFound."""
+        """Remove a shot with its history, readable or not, also on a full disk. Raises NotFound."""
         self._freeing(lambda: self._remove_shot(key))
 
     def _remove_shot(self, key: str) -> None:
@@ -206,22 +208,24 @@ class Library:
             connection.execute(delete(ShotRow).where(ShotRow.id == id_))
 
     def state(self, key: str, variant: str | None = None) -> State:
-        """A shot by id or slug, through a variant (the main one where none is named). Raises NotFound, or DocumentError
-        when its document cannot be read.
+        """Return a shot by id or slug, through a variant (the main one where none is named).
+
+        Raises NotFound, or DocumentError when its document cannot be read.
         """
         with self._reading() as connection:
             head = revisions.find_head(connection, key)
-        return head.state(self._document(head)).through(variant)
+        return head.state(self._document(head)).through_variant(variant)
 
     def newest_revision(self, key: str) -> int:
-        """The number of a shot's present revision; its document is not read. Raises NotFound."""
+        """Return the number of a shot's present revision; its document is not read. Raises NotFound."""
         with self._reading() as connection:
             head = select(RevisionRow.id).join(ShotRow, ShotRow.head_id == RevisionRow.id)
             return connection.execute(head.where(ShotRow.id == _shot_id(connection, key))).scalar_one()
 
     def raw(self, key: str) -> tuple[str, bytes]:
-        """Slug and stored document of a shot, whether it can be read or not: its JSON, or the bytes as they lie when
-        that is damaged.
+        """Slug and stored document of a shot, whether it can be read or not.
+
+        Its JSON, or the bytes as they lie when that is damaged.
         """
         with self._reading() as connection:
             head = revisions.find_head(connection, key)
@@ -231,7 +235,7 @@ class Library:
             return head.slug, head.packed
 
     def document(self, key: str, revision: int, variant: str | None = None) -> Shot:
-        """The document of one revision of a shot, through a variant. Raises NotFound, DocumentError."""
+        """Return the document of one revision of a shot, through a variant. Raises NotFound, DocumentError."""
         with self._reading() as connection:
             head = revisions.find_head(connection, key)
             packed = revisions.packed_document(connection, head.shot_id, head.slug, revision)
@@ -239,14 +243,15 @@ class Library:
         return found if variant is None else through_variant(found, variant)
 
     def known_document(self, shot_id: str, revision: int, variant: str) -> Shot | None:
-        """The document of a revision through a variant, where it is there and can be read."""
+        """Return the document of a revision through a variant, where it is there and can be read."""
         try:
             return self.document(shot_id, revision, variant)
         except (NotFound, DocumentError):
             return None
 
     def edit(self, key: str, base_revision: int, command: Command, variant: str | None = None) -> State:
-        """Commits a command on a variant, the main one where none is named; one that changes nothing makes no revision.
+        """Commit a command on a variant, the main one where none is named; one that changes nothing makes no revision.
+
         Raises Conflict, NotFound or EditError; then nothing has changed.
         """
         head, stored = self._based(key, base_revision)
@@ -269,8 +274,9 @@ class Library:
         )  # fmt: skip
 
     def repeat(self, key: str, revision: int | None, onto: str) -> State:
-        """The edit that made a revision of a shot, the present one when missing, once more on another. Raises
-        NotFound, BadInput, EditError.
+        """Return the edit that made a revision of a shot, the present one when missing, once more on another.
+
+        Raises NotFound, BadInput, EditError.
         """
         with self._reading() as connection:
             head = revisions.find_head(connection, key)
@@ -291,12 +297,13 @@ class Library:
         return self._travel(key, base_revision, lambda head: head.redo)
 
     def go_to(self, key: str, base_revision: int, revision: int) -> State:
-        """Makes any revision the present one; none is lost. Raises Conflict, NotFound."""
+        """Create any revision the present one; none is lost. Raises Conflict, NotFound."""
         return self._travel(key, base_revision, lambda _: revision)
 
     def _travel(self, key: str, base: int, where: Callable[[Head], int | None]) -> State:
-        """Makes the revision that `where` names the head; nothing happens where there is none, or it is the head
-        already.
+        """Create the revision that `where` names the head.
+
+        Nothing happens where there is none, or it is the head already.
         """
         with self._reading() as connection:
             head = _checked(revisions.find_head(connection, key), base)
@@ -345,13 +352,14 @@ class Library:
             return tidy.plan(connection, revisions.find_head(connection, key), keep)
 
     def tidy(self, key: str, keep: int = tidy.KEEP) -> Tidying:
-        """Removes old revisions without a name for good and gives the space back, also on a full disk. What went.
-        Raises NotFound.
+        """Remove old revisions without a name for good and gives the space back, also on a full disk.
+
+        What went. Raises NotFound.
         """
         return self._freeing(lambda: self._tidy(key, keep))
 
     def sweep_pictures(self) -> int:
-        """Removes pictures that no revision of any shot shows, unless they are new. How many files went."""
+        """Remove pictures that no revision of any shot shows, unless they are new. How many files went."""
         named: set[str] = set()
         with self._reading() as connection:
             for (document,) in connection.execute(select(RevisionRow.document)):

@@ -61,7 +61,7 @@ PROJECTS = (
 
 
 def project_of(connection: Connection, slug: str) -> Project:
-    """A project by slug. Raises NotFound."""
+    """Return a project by slug. Raises NotFound."""
     row = connection.execute(PROJECTS.where(ProjectRow.slug == slug)).first()
     if row is None:
         raise NotFound(f"there is no project {slug!r}")
@@ -69,14 +69,15 @@ def project_of(connection: Connection, slug: str) -> Project:
 
 
 def shot_rows(connection: Connection, project_slug: str | None = None) -> ShotRows:
-    """The rows of all shots, or of those of a project, by slug."""
+    """Return the rows of all shots, or of those of a project, by slug."""
     query = _SHOTS if project_slug is None else _SHOTS.where(ProjectRow.slug == project_slug)
     return connection.execute(query).all()
 
 
 def listed(rows: ShotRows, made: Callable[[str, str, bytes], Card]) -> list[ShotEntry]:
-    """The shots of these rows. made: makes the card of a shot whose row has none of its document, from id, slug and
-    packed document.
+    """Return the shots of these rows.
+
+    made: makes the card of a shot whose row has none of its document, from id, slug and packed document.
     """
     entries = []
     for id_, slug, project, project_slug, updated, card, card_of, scribble, scribble_of, packed in rows:
@@ -89,8 +90,9 @@ def listed(rows: ShotRows, made: Callable[[str, str, bytes], Card]) -> list[Shot
 
 
 def listed_in(data_dir: Path) -> list[ShotEntry]:
-    """All shots of a data folder, for commands that only list: the library, with all that edits need, is imported only
-    where a card is missing. Raises StoreError.
+    """All shots of a data folder, for commands that only list.
+
+    The library, with all that edits need, is imported only where a card is missing. Raises StoreError.
     """
     engine = open_engine(data_dir)
     try:

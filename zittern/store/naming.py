@@ -15,7 +15,7 @@ __all__ = ["clean_name", "free_slug", "slug_of"]
 
 
 def slug_of(name: str) -> str:
-    """A name for addresses: lower case, letters, digits and dashes."""
+    """Return a name for addresses: lower case, letters, digits and dashes."""
     plain = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode().lower()
     return re.sub(r"[^a-z0-9]+", "-", plain).strip("-")[:60] or "untitled"
 

@@ -1,5 +1,6 @@
-"""Pictures that plates show, by the digest of their content: what is drawn of them, a small one for lists, and tiles of
-large ones.
+"""Pictures that plates show, by the digest of their content.
+
+What is drawn of them, a small one for lists, and tiles of large ones.
 """
 
 from __future__ import annotations
@@ -24,8 +25,9 @@ _FRESH_S = 24 * 3600.0
 
 
 def keep_picture(data_dir: Path, data: bytes, shown: Path, thumb: Path, tiles: Path) -> str:
-    """Store the display image of a picture, its thumbnail and its tiles; return the digest of its content. Raises
-    StoreError.
+    """Store the display image of a picture, its thumbnail and its tiles; return the digest of its content.
+
+    Raises StoreError.
     """
     digest = hashlib.sha256(data).hexdigest()
     with faults_of(data_dir):

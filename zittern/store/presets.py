@@ -1,5 +1,6 @@
-"""The user's own presets. Each change is one transaction and can be undone, also after a restart; the last steps are
-kept.
+"""The user's own presets.
+
+Each change is one transaction and can be undone, also after a restart; the last steps are kept.
 """
 
 from __future__ import annotations
@@ -32,8 +33,9 @@ Door = Callable[[], AbstractContextManager[Connection]]
 
 @dataclass(frozen=True, slots=True)
 class KeptPreset:
-    """preset: None for one that cannot be read; `problem` then states the reason. content: fingerprint of the
-    preset.
+    """preset: None for one that cannot be read; `problem` then states the reason.
+
+    content: fingerprint of the preset.
     """
 
     key: str
@@ -85,7 +87,7 @@ class PresetShelf:
             return _document(connection, key)
 
     def add(self, preset: Preset, said: str = "Save", rename: bool = False) -> KeptPreset:
-        """A new one. A name that is taken is refused (BadInput), or counted on when it may be."""
+        """Return a new one. A name that is taken is refused (BadInput), or counted on when it may be."""
         key = f"own-{secrets.token_hex(6)}"
         with self._writing() as connection:
             if connection.execute(select(func.count()).select_from(PresetRow)).scalar_one() >= MOST_PRESETS:
@@ -102,8 +104,9 @@ class PresetShelf:
         return KeptPreset(key, preset, preset.fingerprint)
 
     def change(self, key: str, base: str, preset: Preset) -> KeptPreset:
-        """Puts another document in the place of one that was `base`. Raises NotFound, Conflict, BadInput for a name
-        that is taken.
+        """Put another document in the place of one that was `base`.
+
+        Raises NotFound, Conflict, BadInput for a name that is taken.
         """
         with self._writing() as connection:
             before = _document(connection, key)
@@ -117,14 +120,14 @@ class PresetShelf:
         return KeptPreset(key, preset, preset.fingerprint)
 
     def remove(self, key: str, base: str) -> None:
-        """Takes one away. Raises NotFound, Conflict."""
+        """Take one away. Raises NotFound, Conflict."""
         with self._writing() as connection:
             before = _document(connection, key)
             old = _checked(_read_preset(key, before), base)
             _step(connection, key, f"Delete preset “{old.preset.name if old.preset else key}”", before, None)
 
     def undo(self) -> None:
-        """Takes the last step back, if there is one."""
+        """Take the last step back, if there is one."""
         with self._writing() as connection:
             step, _ = _next_steps(connection)
             if step is not None:
@@ -132,7 +135,7 @@ class PresetShelf:
                 connection.execute(update(PresetStepRow).where(PresetStepRow.id == step.id).values(undone=True))
 
     def redo(self) -> None:
-        """Does the step again that was taken back last, if there is one."""
+        """Do the step again that was taken back last, if there is one."""
         with self._writing() as connection:
             _, step = _next_steps(connection)
             if step is not None:

@@ -1,5 +1,6 @@
-"""Room that is kept back, so that something can be deleted when the disk is full: SQLite writes before it gives
-anything free.
+"""Room that is kept back, so that something can be deleted when the disk is full.
+
+SQLite writes before it gives anything free.
 """
 
 from __future__ import annotations
@@ -40,7 +41,7 @@ class Reserve:
         return True
 
     @contextmanager
-    def given(self) -> Iterator[None]:
+    def released(self) -> Iterator[None]:
         """Release its space inside the context; afterwards it is reserved again if possible."""
         self._path.unlink(missing_ok=True)
         try:

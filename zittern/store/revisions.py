@@ -36,8 +36,10 @@ _LABEL_LENGTH = 300
 
 @dataclass(frozen=True, slots=True)
 class State:
-    """The state of a shot: document (through one of its variants), revision, labels of undo and redo, and after an edit
-    the addresses of added parts and its notice.
+    """The state of a shot.
+
+    Document (through one of its variants), revision, labels of undo and redo, and after an edit the addresses of added
+    parts and its notice.
     """
 
     shot_id: str
@@ -57,14 +59,14 @@ class State:
         """Id of the variant that it is seen through."""
         return self.document.variant
 
-    def through(self, variant: str | None) -> State:
+    def through_variant(self, variant: str | None) -> State:
         """Return the state through another variant, by id or name; unchanged without a name. Raises NotFound."""
         return self if variant is None else replace(self, document=through_variant(self.document, variant))
 
     def through_what_is_left(self, variant: str | None) -> State:
         """Return the state through another variant; through the main one if it was removed."""
         there = variant is not None and any(variant in (each.id, each.name) for each in self.document.variants)
-        return self.through(variant if there else None)
+        return self.through_variant(variant if there else None)
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,7 +85,7 @@ class Head:
     packed: bytes
 
     def state(self, document: Shot) -> State:
-        """The state with the document unpacked."""
+        """Return the state with the document unpacked."""
         undo_label = self.label if self.parent is not None else None
         return State(
             self.shot_id,
@@ -113,8 +115,9 @@ class RevisionInfo:
 
 @dataclass(frozen=True, slots=True)
 class History:
-    """A page of the history, newest first. older: what to ask the next page with; named: those with a name, wherever
-    they stand.
+    """A page of the history, newest first.
+
+    older: what to ask the next page with; named: those with a name, wherever they stand.
     """
 
     rows: tuple[RevisionInfo, ...]
@@ -139,7 +142,7 @@ _TIME = "%Y-%m-%d %H:%M:%S.%f"
 
 
 def find_head(connection: Connection, key: str) -> Head:
-    """A shot's head, by id or else by slug. Raises NotFound."""
+    """Return a shot's head, by id or else by slug. Raises NotFound."""
     for query in _HEADS:
         found = connection.exec_driver_sql(query, (key,)).first()
         if found is not None:
@@ -150,8 +153,9 @@ def find_head(connection: Connection, key: str) -> Head:
 def append(
     connection: Connection, shot_id: str, base: int | None, shot: Shot, packed: bytes, label: str, command: str | None
 ) -> int:
-    """Puts a document on top of revision `base`, the number of the new one. Raises Conflict when another revision is
-    the head.
+    """Put a document on top of revision `base`, the number of the new one.
+
+    Raises Conflict when another revision is the head.
     """
     if base is not None:
         _check_head(connection, shot_id, base)
@@ -164,8 +168,9 @@ def append(
 
 
 def move_head(connection: Connection, shot_id: str, base: int, target: int, shot: Shot, packed: bytes) -> None:
-    """Makes another revision the head; the one left is what redo brings back, when it is the target's child. Raises
-    Conflict, NotFound.
+    """Create another revision the head; the one left is what redo brings back, when it is the target's child.
+
+    Raises Conflict, NotFound.
     """
     _check_head(connection, shot_id, base)
     if (
@@ -205,7 +210,7 @@ def _set_head(connection: Connection, shot_id: str, revision: int, shot: Shot, p
 
 
 def packed_document(connection: Connection, shot_id: str, slug: str, revision: int) -> bytes:
-    """The packed document of a revision. Raises NotFound."""
+    """Return the packed document of a revision. Raises NotFound."""
     found = connection.execute(
         select(RevisionRow.document).where(RevisionRow.id == revision, RevisionRow.shot_id == shot_id)
     ).first()
@@ -215,7 +220,10 @@ def packed_document(connection: Connection, shot_id: str, slug: str, revision: i
 
 
 def command_of(connection: Connection, shot_id: str, slug: str, revision: int) -> str:
-    """The command that made a revision, as JSON. Raises NotFound for a revision that is not there, or made by none."""
+    """Return the command that made a revision, as JSON.
+
+    Raises NotFound for a revision that is not there, or made by none.
+    """
     own = (RevisionRow.id == revision, RevisionRow.shot_id == shot_id)
     found = connection.execute(select(RevisionRow.command, RevisionRow.label).where(*own)).first()
     if found is None:
@@ -226,7 +234,7 @@ def command_of(connection: Connection, shot_id: str, slug: str, revision: int) -
 
 
 def name_revision(connection: Connection, shot_id: str, slug: str, revision: int, name: str | None) -> None:
-    """Gives a revision a name, or takes it away. Raises NotFound."""
+    """Return a revision a name, or takes it away. Raises NotFound."""
     own = (RevisionRow.id == revision, RevisionRow.shot_id == shot_id)
     if connection.execute(update(RevisionRow).where(*own).values(name=name)).rowcount == 0:
         raise NotFound(f"the shot {slug!r} has no revision {revision}")

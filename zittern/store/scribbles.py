@@ -14,7 +14,10 @@ _LARGEST = 127
 
 
 def packed_scribble(shot: Shot) -> bytes:
-    """The scribble as signed bytes, pan and tilt in turn, scaled to the largest; all zero where nothing shakes."""
+    """Return the scribble as signed bytes, pan and tilt in turn.
+
+    Scaled to the largest; all zero where nothing shakes.
+    """
     points = scribble(shot)
     largest = float(np.max(np.abs(points), initial=0.0))
     return np.round(points * (_LARGEST / largest if largest > 0 else 0.0)).astype(np.int8).tobytes()

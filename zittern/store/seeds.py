@@ -12,7 +12,8 @@ _SEED_BITS = 53
 
 
 def newly_seeded(shot: Shot) -> Shot:
-    """Return a shot as a new one: seeds of further layers are drawn from a new seed. The layers that it has keep
-    theirs, so a copy moves alike.
+    """Return a shot as a new one: seeds of further layers are drawn from a new seed.
+
+    The layers that it has keep theirs, so a copy moves alike.
     """
     return shot.replace(seed=secrets.randbits(_SEED_BITS), seeds_drawn=0)

@@ -36,7 +36,7 @@ def set_title(set_id: str) -> str:
 
 
 def set_file(data_dir: Path, set_id: str) -> Path:
-    """The GLB of a set. Raises NotFound."""
+    """Return the GLB of a set. Raises NotFound."""
     if _ID.match(set_id):
         added, shipped = (folder / f"{set_id}.glb" for folder in (data_dir / "sets", SHIPPED))
         # A link could lead to any file of this machine.
@@ -48,8 +48,9 @@ def set_file(data_dir: Path, set_id: str) -> Path:
 
 
 def add_set(data_dir: Path, workspace: Workspace, wanted: str, data: bytes) -> str:
-    """Keeps a GLB as a set; its id, of a wanted name and a digest of the content. The file is whole or not there.
-    Raises StoreError.
+    """Store a GLB as a set; its id, of a wanted name and a digest of the content.
+
+    The file is whole or not there. Raises StoreError.
     """
     set_id = (
         f"{wanted[:_NAME_LENGTH].strip('-') or 'set'}-{hashlib.blake2b(data, digest_size=_DIGEST_BYTES).hexdigest()}"

@@ -13,7 +13,7 @@ _NEVER_AGAIN = {"sqlite_autoincrement": True}
 
 
 def now() -> datetime:
-    """This moment, UTC."""
+    """Return the present time, UTC."""
     return datetime.now(UTC)
 
 
@@ -34,8 +34,10 @@ class ProjectRow(Base):
 
 
 class ShotRow(Base):
-    """A shot: where its history stands, and what its card shows. `card_of` and `scribble_of` are digests of the packed
-    document that they were derived from: for another head, they are rebuilt.
+    """A shot: where its history stands, and what its card shows.
+
+    `card_of` and `scribble_of` are digests of the packed document that they were derived from: for another head, they
+    are rebuilt.
     """
 
     __tablename__ = "shots"
@@ -69,8 +71,9 @@ class RevisionRow(Base):
 
 
 class PresetRow(Base):
-    """A preset of the user's own, as JSON of the version that wrote it; its name once more, so that names are
-    compared without reading them.
+    """A preset of the user's own, as JSON of the version that wrote it.
+
+    Its name once more, so that names are compared without reading them.
     """
 
     __tablename__ = "presets"
@@ -81,8 +84,9 @@ class PresetRow(Base):
 
 
 class PresetStepRow(Base):
-    """A change of one preset, so that it can be undone: its document before (None: it was not there) and after
-    (None: removed).
+    """A change of one preset, so that it can be undone: its document before (None: it was not there) and after (None.
+
+    removed).
     """
 
     __tablename__ = "preset_steps"

@@ -17,7 +17,7 @@ def take_names() -> list[str]:
 
 
 def take_file(name: str) -> Path:
-    """The CSV of one. Raises NotFound."""
+    """Return the CSV of one. Raises NotFound."""
     if name in take_names():
         return SHIPPED / f"{name}.csv"
     raise NotFound(f"no take is called {name!r}; there are {', '.join(take_names())}")

@@ -1,5 +1,6 @@
-"""Thinning of a shot's history: old unnamed revisions are removed, the remaining ones are linked, the space is
-released.
+"""Thinning of a shot's history.
+
+Old unnamed revisions are removed, the remaining ones are linked, the space is released.
 """
 
 from __future__ import annotations
@@ -44,8 +45,9 @@ def plan(connection: Connection, head: Head, keep: int) -> Tidying:
 
 
 def remove(connection: Connection, shot_id: str, ids: tuple[int, ...]) -> int:
-    """Remove revisions from the tree; their children are attached to the nearest remaining one. How many went: the
-    present one never does.
+    """Remove revisions from the tree; their children are attached to the nearest remaining one.
+
+    How many went: the present one never does.
     """
     own = RevisionRow.shot_id == shot_id
     rows = connection.execute(
@@ -88,8 +90,9 @@ def _next_remaining(
 
 
 def give_back(engine: Engine) -> None:
-    """Gives free pages back to the disk, a few at a time where the database can; one made by an older Zittern is
-    rewritten once.
+    """Return free pages back to the disk, a few at a time where the database can.
+
+    One made by an older Zittern is rewritten once.
     """
     raw = engine.raw_connection()
     try:

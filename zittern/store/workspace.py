@@ -53,8 +53,9 @@ class Workspace:
             return self._own
 
     def clean(self) -> int:
-        """Remove temporary files of dead processes, also those of older versions next to the sets. How many things
-        went.
+        """Remove temporary files of dead processes, also those of older versions next to the sets.
+
+        How many things went.
         """
         old = [
             *self.data_dir.glob("sets/*.part"),
@@ -68,7 +69,7 @@ class Workspace:
         return len(old)
 
     def close(self) -> None:
-        """Removes the folder with all that is in it."""
+        """Remove the folder with all that is in it."""
         if self._own is not None:
             shutil.rmtree(self._own, ignore_errors=True)
             self._own = None

@@ -35,7 +35,7 @@ _came_s: ContextVar[float | None] = ContextVar("came_s", default=None)
 
 @contextmanager
 def waiting_since(came_s: float) -> Iterator[None]:
-    """Counts the patience of writers in here from a moment on (`time.monotonic`)."""
+    """Count the patience of writers in here from a moment on (`time.monotonic`)."""
     token = _came_s.set(came_s)
     try:
         yield
@@ -52,7 +52,7 @@ class Writers:
 
     @contextmanager
     def transaction(self) -> Iterator[Connection]:
-        """A transaction that has the database's lock. Raises StoreBusy after PATIENCE_S."""
+        """Return a transaction that has the database's lock. Raises StoreBusy after PATIENCE_S."""
         came_s = _came_s.get()
         until_s = (time.monotonic() if came_s is None else came_s) + PATIENCE_S
         pause_s = _FIRST_PAUSE_S
@@ -83,7 +83,7 @@ class Writers:
 
     @contextmanager
     def alone(self) -> Iterator[None]:
-        """Keeps other writers of this process waiting, for what is no transaction. Raises StoreBusy."""
+        """Store other writers of this process waiting, for what is no transaction. Raises StoreBusy."""
         with self._alone(time.monotonic() + PATIENCE_S):
             yield
 
@@ -98,7 +98,7 @@ class Writers:
 
 
 def _begun(connection: Connection) -> RootTransaction | None:
-    """A transaction, or None while another process has the database's lock."""
+    """Return a transaction, or None while another process has the database's lock."""
     try:
         return connection.begin()
     except OperationalError as error:

@@ -112,7 +112,7 @@ def _docs(part: Any) -> Iterator[Doc]:
     elif isinstance(part, Doc):
         yield part
         for name in type(part).model_fields:
-            if name not in part.still:
+            if name not in part.motion_irrelevant:
                 yield from _docs(getattr(part, name))
     elif isinstance(part, (tuple, Printed)):
         for each in part.parts if isinstance(part, Printed) else part:
@@ -146,7 +146,7 @@ def _covered(parts: tuple[Any, ...]) -> tuple[set[Any], set[Any], set[str], bool
         (type(doc).__name__, name, _mark(getattr(doc, name)))
         for doc in docs
         for name in type(doc).model_fields
-        if name not in doc.still
+        if name not in doc.motion_irrelevant
     }
     names = {name for doc in docs for name in reads_of(doc)}
     return covered, set(_plain(parts)), names, any(map(spanned, docs)), any(map(by_axis, docs))

@@ -87,7 +87,7 @@ class Keys(unittest.TestCase):
         shot = shot_with(layer(weight=keyed((1, 0.0), (99, 1.0))))
         with recording(lambda: shot) as recorder:
             run = Evaluation(shot, np.arange(1.0, 9.0), Cache())
-            run.kept("lacking", (shot.focal_mm,), lambda: shot.lanes[0].clips[0].layers[0].weight.sample(run.scope))
+            run.memoized("lacking", (shot.focal_mm,), lambda: shot.lanes[0].clips[0].layers[0].weight.sample(run.scope))
         self.assertEqual(
             recorder.missing,
             {"lacking: Curve.keys", "lacking: Curve.before", "lacking: Curve.after"} & recorder.missing,

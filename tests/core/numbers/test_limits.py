@@ -38,15 +38,15 @@ class Limits(unittest.TestCase):
             np.testing.assert_allclose(
                 number.sample(scope), np.clip(shift + size * wave, 0.0, 2.0), atol=1e-12, err_msg=f"{size} {shift}"
             )
-            self.assertLessEqual(number.sample(scope).max(), number.most)
-            self.assertLessEqual(number.most, 2.0)
+            self.assertLessEqual(number.sample(scope).max(), number.maximum)
+            self.assertLessEqual(number.maximum, 2.0)
 
     def test_the_same_number_in_other_limits_has_those(self) -> None:
         scope, number = Scope(np.arange(1.0, 50.0), Fps(num=24), 1.0), by_formula("3 * sin(20 * t)", fixed(0.0))
         for limits in ((-1.0, 1.0), (0.0, 2.0), (-5.0, 2.5)):
             number = number.within(*limits)
             values = number.sample(scope)
-            self.assertEqual((number.limits, number.most), (limits, limits[1]))
+            self.assertEqual((number.limits, number.maximum), (limits, limits[1]))
             np.testing.assert_array_equal(values, np.clip(3.0 * np.sin(20.0 * scope.seconds), *limits))
 
     def test_equal_numbers_are_shared_and_zero_keeps_its_sign(self) -> None:

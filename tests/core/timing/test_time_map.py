@@ -20,8 +20,8 @@ class Limits(unittest.TestCase):
         self.assertEqual([slow.at(f) for f in (9.0, 10.0, 15.0, 20.0)], [9.0, 10.0, 25.0, 40.0])
 
     def test_even_maps_and_those_that_do_nothing(self) -> None:
-        self.assertTrue(TimeMap.even().still)
-        self.assertFalse(TimeMap.inserted(1.0, 5.0).still)
+        self.assertTrue(TimeMap.even().is_identity)
+        self.assertFalse(TimeMap.inserted(1.0, 5.0).is_identity)
         self.assertEqual(TimeMap.even(3.0, 2.0, about_frame=1.0).at(11.0), 24.0)
 
 

@@ -80,7 +80,7 @@ export interface paths {
         post?: never;
         /**
          * Cancel Export
-         * @description Stops at the next part.
+         * @description Stop at the next part.
          */
         delete: operations["cancel_export_api_exports__job__delete"];
         options?: never;
@@ -97,7 +97,7 @@ export interface paths {
         };
         /**
          * Get Export File
-         * @description The finished file. Once all of it has arrived it is gone from here.
+         * @description Return the finished file. Once all of it has arrived it is gone from here.
          */
         get: operations["get_export_file_api_exports__job__file_get"];
         put?: never;
@@ -144,7 +144,7 @@ export interface paths {
         post?: never;
         /**
          * Cancel Movie
-         * @description Ends it; nothing is left of it.
+         * @description End it; nothing is left of it.
          */
         delete: operations["cancel_movie_api_movies__movie__delete"];
         options?: never;
@@ -161,7 +161,7 @@ export interface paths {
         };
         /**
          * Get Movie File
-         * @description The finished file; it stays for a while.
+         * @description Return the finished file; it stays for a while.
          */
         get: operations["get_movie_file_api_movies__movie__file_get"];
         put?: never;
@@ -182,8 +182,9 @@ export interface paths {
         get?: never;
         /**
          * Put Frame
-         * @description A frame as raw RGBA, 8 bits each, from the lowest row up; answered when the encoder has taken it. One that was
-         *     there before is ignored.
+         * @description Return a frame as raw RGBA, 8 bits each, from the lowest row up; answered when the encoder has taken it.
+         *
+         *     One that was there before is ignored.
          */
         put: operations["put_frame_api_movies__movie__frames__number__put"];
         post?: never;
@@ -308,7 +309,7 @@ export interface paths {
         put?: never;
         /**
          * Save Preset
-         * @description A clip, or some of a shot's layers, as a preset of the user's own.
+         * @description Return a clip, or some of a shot's layers, as a preset of the user's own.
          */
         post: operations["save_preset_api_presets_post"];
         delete?: never;
@@ -333,7 +334,7 @@ export interface paths {
         post?: never;
         /**
          * Remove Preset
-         * @description Takes one of the user's own away.
+         * @description Take one of the user's own away.
          */
         delete: operations["remove_preset_api_presets__key__delete"];
         options?: never;
@@ -392,7 +393,7 @@ export interface paths {
         put?: never;
         /**
          * Import Preset
-         * @description A preset from a file; where its name is taken a number is put behind it.
+         * @description Return a preset from a file; where its name is taken a number is put behind it.
          */
         post: operations["import_preset_api_presets_file_post"];
         delete?: never;
@@ -432,7 +433,7 @@ export interface paths {
         put?: never;
         /**
          * Redo Presets
-         * @description Does the change again that was taken back last.
+         * @description Do the change again that was taken back last.
          */
         post: operations["redo_presets_api_presets_redo_post"];
         delete?: never;
@@ -452,7 +453,7 @@ export interface paths {
         put?: never;
         /**
          * Undo Presets
-         * @description Takes back the last change to the user's presets.
+         * @description Take back the last change to the user's presets.
          */
         post: operations["undo_presets_api_presets_undo_post"];
         delete?: never;
@@ -476,7 +477,7 @@ export interface paths {
         put?: never;
         /**
          * Add Project
-         * @description A new project.
+         * @description Return a new project.
          */
         post: operations["add_project_api_projects_post"];
         delete?: never;
@@ -497,7 +498,7 @@ export interface paths {
         post?: never;
         /**
          * Remove Project
-         * @description Removes an empty project.
+         * @description Remove an empty project.
          */
         delete: operations["remove_project_api_projects__slug__delete"];
         options?: never;
@@ -520,7 +521,7 @@ export interface paths {
         put?: never;
         /**
          * Import Shot
-         * @description A new shot from a file.
+         * @description Return a new shot from a file.
          */
         post: operations["import_shot_api_projects__slug__imports_post"];
         delete?: never;
@@ -540,7 +541,9 @@ export interface paths {
         put?: never;
         /**
          * Shot From Pictures
-         * @description A new shot with pictures hung in it, called as the first of them. Where one cannot be read there is none.
+         * @description Return a new shot with pictures hung in it, called as the first of them.
+         *
+         *     Where one cannot be read there is none.
          */
         post: operations["shot_from_pictures_api_projects__slug__plates_post"];
         delete?: never;
@@ -564,7 +567,7 @@ export interface paths {
         put?: never;
         /**
          * Add Shot
-         * @description A new shot, empty or a copy of another.
+         * @description Return a new shot, empty or a copy of another.
          */
         post: operations["add_shot_api_projects__slug__shots_post"];
         delete?: never;
@@ -584,7 +587,7 @@ export interface paths {
         put?: never;
         /**
          * Add Set File
-         * @description Keeps a GLB as a set that shots can play in.
+         * @description Store a GLB as a set that shots can play in.
          */
         post: operations["add_set_file_api_sets_post"];
         delete?: never;
@@ -602,7 +605,7 @@ export interface paths {
         };
         /**
          * Get Set
-         * @description The GLB of a set.
+         * @description Return the GLB of a set.
          */
         get: operations["get_set_api_sets__set_id__get"];
         put?: never;
@@ -649,7 +652,7 @@ export interface paths {
         post?: never;
         /**
          * Remove Shot
-         * @description Removes a shot with its history.
+         * @description Remove a shot with its history.
          */
         delete: operations["remove_shot_api_shots__shot__delete"];
         options?: never;
@@ -752,7 +755,7 @@ export interface paths {
         put?: never;
         /**
          * Import Cues
-         * @description Adds the cues of a CSV; one revision.
+         * @description Add the cues of a CSV; one revision.
          */
         post: operations["import_cues_api_shots__shot__cues_post"];
         delete?: never;
@@ -812,7 +815,7 @@ export interface paths {
         put?: never;
         /**
          * Edit Shot
-         * @description Commits a command as one revision.
+         * @description Commit a command as one revision.
          */
         post: operations["edit_shot_api_shots__shot__edits_post"];
         delete?: never;
@@ -892,7 +895,7 @@ export interface paths {
         put?: never;
         /**
          * Go To Revision
-         * @description Makes any revision the present one; later ones stay.
+         * @description Create any revision the present one; later ones stay.
          */
         post: operations["go_to_revision_api_shots__shot__goto_post"];
         delete?: never;
@@ -932,7 +935,7 @@ export interface paths {
         put?: never;
         /**
          * Import Move
-         * @description Puts a file's path in place of the shot's move, or lets it ride on it; one revision.
+         * @description Put a file's path in place of the shot's move, or lets it ride on it; one revision.
          */
         post: operations["import_move_api_shots__shot__imports_post"];
         delete?: never;
@@ -972,7 +975,7 @@ export interface paths {
         put?: never;
         /**
          * Get Motion
-         * @description A motion packet: only the arrays that the page does not have yet.
+         * @description Return a motion packet: only the arrays that the page does not have yet.
          */
         post: operations["get_motion_api_shots__shot__motion_post"];
         delete?: never;
@@ -990,7 +993,7 @@ export interface paths {
         };
         /**
          * Get Motion Header
-         * @description The header alone, without any array: for scripts, and so that the page's types know it.
+         * @description Return the header alone, without any array: for scripts, and so that the page's types know it.
          */
         get: operations["get_motion_header_api_shots__shot__motion_header_get"];
         put?: never;
@@ -1050,8 +1053,9 @@ export interface paths {
         };
         /**
          * Get Past Set
-         * @description Return the area of one frame that is past the edge of the set, as the check *coverage* reports it for the whole
-         *     shot. Nothing is changed.
+         * @description Return the area of one frame that is past the edge of the set.
+         *
+         *     The check *coverage* reports it for the whole shot. Nothing is changed.
          */
         get: operations["get_past_set_api_shots__shot__past_set_get"];
         put?: never;
@@ -1093,7 +1097,7 @@ export interface paths {
         put?: never;
         /**
          * Show
-         * @description Shows another picture on a plate, or the one that is missing; one revision.
+         * @description Show another picture on a plate, or the one that is missing; one revision.
          */
         post: operations["show_api_shots__shot__plates__plate__post"];
         delete?: never;
@@ -1151,7 +1155,7 @@ export interface paths {
         };
         /**
          * Newest Revision
-         * @description The number of the present revision, for windows that look for edits made elsewhere.
+         * @description Return the number of the present revision, for windows that look for edits made elsewhere.
          */
         get: operations["newest_revision_api_shots__shot__revision_get"];
         put?: never;
@@ -1171,7 +1175,7 @@ export interface paths {
         };
         /**
          * List Revisions
-         * @description A page of the history, newest first, older than `before`; those with a name alone on wish.
+         * @description Return a page of the history, newest first, older than `before`; those with a name alone on wish.
          */
         get: operations["list_revisions_api_shots__shot__revisions_get"];
         put?: never;
@@ -1231,7 +1235,7 @@ export interface paths {
         };
         /**
          * Get Scribble
-         * @description The scribble of a shot's card.
+         * @description Return the scribble of a shot's card.
          */
         get: operations["get_scribble_api_shots__shot__scribble_get"];
         put?: never;
@@ -1293,7 +1297,7 @@ export interface paths {
         put?: never;
         /**
          * Mark Subject
-         * @description Marks an object of the set as the subject, followed where it moves; one revision.
+         * @description Mark an object of the set as the subject, followed where it moves; one revision.
          */
         post: operations["mark_subject_api_shots__shot__subject_post"];
         delete?: never;
@@ -1353,7 +1357,7 @@ export interface paths {
         put?: never;
         /**
          * Play Shipped
-         * @description A layer plays one of the takes that ship, a new one when none is named; one revision.
+         * @description Return a layer plays one of the takes that ship, a new one when none is named; one revision.
          */
         post: operations["play_shipped_api_shots__shot__takes_shipped_post"];
         delete?: never;
@@ -1377,7 +1381,7 @@ export interface paths {
         put?: never;
         /**
          * Tidy History
-         * @description Removes old revisions without a name for good.
+         * @description Remove old revisions without a name for good.
          */
         post: operations["tidy_history_api_shots__shot__tidy_post"];
         delete?: never;
@@ -1574,8 +1578,10 @@ export interface components {
         };
         /**
          * AddMove
-         * @description Lets a path ride on the shot's own move: a further mount at the lens end, which departs from there as the path
-         *     departs from its own first pose. The shot's range, lens and picture stay.
+         * @description Lets a path ride on the shot's own move.
+         *
+         *     A further mount at the lens end, which departs from there as the path departs from its own first pose. The shot's
+         *     range, lens and picture stay.
          */
         AddMove: {
             move: components["schemas"]["Move"];
@@ -1589,8 +1595,9 @@ export interface components {
         };
         /**
          * AddVariant
-         * @description A new variant, as the one that is seen: it stands after it, and is seen from then on. Its random starts are the
-         *     same, so that only what is changed in it differs.
+         * @description A new variant, as the one that is seen: it stands after it, and is seen from then on.
+         *
+         *     Its random starts are the same, so that only what is changed in it differs.
          */
         AddVariant: {
             /** Name */
@@ -1608,8 +1615,10 @@ export interface components {
         };
         /**
          * AimCamera
-         * @description Looks at the subject; with `fill`, goes as near as makes its box, as this lens sees it, fill that share of the
-         *     picture's height; up to 1 of its width neither, so that nothing of it is cut. Above 1 the head stays in the picture.
+         * @description Aim at the subject.
+         *
+         *     With `fill` the camera moves closer until the subject's box fills that share of the picture's height, and up to 1 of
+         *     its width, so that nothing is cut off. Above 1 the head stays in the picture.
          */
         AimCamera: {
             /** Fill */
@@ -1636,8 +1645,9 @@ export interface components {
         };
         /**
          * ArrayHead
-         * @description A float32 array in a motion packet: rows x columns at a byte offset behind the header; offset missing when
-         *     unchanged.
+         * @description A float32 array in a motion packet: rows x columns at a byte offset behind the header.
+         *
+         *     Offset missing when unchanged.
          */
         ArrayHead: {
             /** Columns */
@@ -1811,8 +1821,9 @@ export interface components {
         };
         /**
          * AxisOut
-         * @description unit: in words; sign: as numbers carry it. step: a fine change of a swing. title: what people read. folds:
-         *     shown when it is asked for, or moves.
+         * @description unit: in words; sign: as numbers carry it.
+         *
+         *     step: a fine change of a swing. title: what people read. folds: shown when it is asked for, or moves.
          */
         AxisOut: {
             /** Folds */
@@ -1839,9 +1850,10 @@ export interface components {
         };
         /**
          * AxisReading
-         * @description An axis of a layer at a frame. moves: whether the layer moves it. measured: it has no adjustable swing (keys,
-         *     formulas, takes); `swing` is its maximum distance from zero. unseen: it moves faster than half the frame rate, so
-         *     that frames cannot show it.
+         * @description An axis of a layer at a frame.
+         *
+         *     moves: whether the layer moves it. measured: it has no adjustable swing (keys, formulas, takes); `swing` is its
+         *     maximum distance from zero. unseen: it moves faster than half the frame rate, so that frames cannot show it.
          */
         AxisReading: {
             /**
@@ -1927,8 +1939,9 @@ export interface components {
         };
         /**
          * BendCorner
-         * @description Sets k1 at a frame so that a corner of the picture is seen so many percent farther out than a pinhole would show
-         *     it, below 0 nearer in, with this lens and the k2 that there is; a keyed k1 gets a key there.
+         * @description Set k1 at a frame for a displacement of the picture corners in percent.
+         *
+         *     Above 0 outwards, below 0 inwards, with this lens and the present k2; a keyed k1 gets a key there.
          */
         BendCorner: {
             /** Frame */
@@ -1943,9 +1956,11 @@ export interface components {
         };
         /**
          * Blend
-         * @description method: *mix* is the weighted sum of the corners; *morph* interpolates the numbers of similar layers, so that one
-         *     walker is interpolated between two, and mixes the rest. across_percent, up_percent: the position, from the left and
-         *     lower edge of the pad; with two corners only the first is used.
+         * @description method: *mix* is the weighted sum of the corners.
+         *
+         *     *morph* interpolates the numbers of similar layers, so that one walker is interpolated between two, and mixes the
+         *     rest. across_percent, up_percent: the position, from the left and lower edge of the pad; with two corners only the
+         *     first is used.
          */
         Blend: {
             /**
@@ -1975,8 +1990,9 @@ export interface components {
         };
         /**
          * BlendClips
-         * @description One clip of several, which are its corners; it takes the place of the first, over the time of all of them. Where
-         *     the first is a blend, the others become further corners of it.
+         * @description One clip of several, which are its corners; it takes the place of the first, over the time of all of them.
+         *
+         *     Where the first is a blend, the others become further corners of it.
          */
         BlendClips: {
             /** Clips */
@@ -2187,8 +2203,10 @@ export interface components {
         };
         /**
          * CameraFileOut
-         * @description The cameras of a file; or the name of the shot that it is. fps: the file's own frame rate, where it has one.
-         *     readings: ways to read the path of a camera, where the picture suggests another one than the file says.
+         * @description The cameras of a file; or the name of the shot that it is.
+         *
+         *     fps: the file's own frame rate, where it has one. readings: ways to read the path of a camera, where the picture
+         *     suggests another one than the file says.
          */
         CameraFileOut: {
             /** Cameras */
@@ -2209,8 +2227,10 @@ export interface components {
         };
         /**
          * CarryTo
-         * @description Copies clips and layers of the variant that is seen into another one, with their random starts. A clip is placed
-         *     on the lane of the same name, or on a new one; a layer in the clip of the same name, or over the whole shot.
+         * @description Copies clips and layers of the variant that is seen into another one, with their random starts.
+         *
+         *     A clip is placed on the lane of the same name, or on a new one; a layer in the clip of the same name, or over the
+         *     whole shot.
          */
         CarryTo: {
             /**
@@ -2233,8 +2253,9 @@ export interface components {
         };
         /**
          * ChangesOut
-         * @description A shot as differences from a revision that the client has (`changed_from`). changes: fields of the document that
-         *     differ; in its lists of parts `{"same": KEY}` represents an unchanged one.
+         * @description A shot as differences from a revision that the client has (`changed_from`).
+         *
+         *     changes: fields of the document that differ; in its lists of parts `{"same": KEY}` represents an unchanged one.
          */
         ChangesOut: {
             /** Changed From */
@@ -2270,8 +2291,9 @@ export interface components {
         };
         /**
          * CheckedOut
-         * @description findings: current ones, problems first; meant: ignored ones. thinned: only some frames of a long shot were
-         *     sampled.
+         * @description findings: current ones, problems first; meant: ignored ones.
+         *
+         *     thinned: only some frames of a long shot were sampled.
          */
         CheckedOut: {
             /** Findings */
@@ -2283,7 +2305,10 @@ export interface components {
             /** Thinned */
             thinned: boolean;
         };
-        /** CheckOut */
+        /**
+         * CheckOut
+         * @description A check: its name and description.
+         */
         CheckOut: {
             /** Name */
             name: string;
@@ -2294,9 +2319,10 @@ export interface components {
         };
         /**
          * Clip
-         * @description Layers in order, from the bottom up. clock: of their motion; it follows the bar while missing. A clip that was
-         *     cut, trimmed or moved has its own. from_preset: what it was placed from. blend: the corners that its layers
-         *     belong to, and the place among them.
+         * @description Layers in order, from the bottom up.
+         *
+         *     clock: of their motion; it follows the bar while missing. A clip that was cut, trimmed or moved has its own.
+         *     from_preset: what it was placed from. blend: the corners that its layers belong to, and the place among them.
          */
         Clip: {
             /**
@@ -2386,10 +2412,11 @@ export interface components {
         };
         /**
          * Clock
-         * @description Time of a clip's content in the shot, independent of the bar: phases start at `start_frame`, loops and progress
-         *     extend to `end_frame` (by default the end of the bar). later_frames: delay of its time relative to the shot's, as
-         *     `t` and `f` in its formulas. backwards: phases run backwards from `start_frame`, which is then the later one, to
-         *     `end_frame`.
+         * @description Time of a clip's content in the shot, independent of the bar.
+         *
+         *     Phases start at `start_frame`, loops and progress extend to `end_frame` (by default the end of the bar).
+         *     later_frames: delay of its time relative to the shot's, as `t` and `f` in its formulas. backwards: phases run
+         *     backwards from `start_frame`, which is then the later one, to `end_frame`.
          */
         Clock: {
             /**
@@ -2409,8 +2436,10 @@ export interface components {
         };
         /**
          * ConformToCut
-         * @description The shot's range becomes the frames that a cut shows, and some more on both sides (handles); where they last
-         *     longer or shorter there, they are stretched first. Keys outside stay: they are there when the cut changes.
+         * @description The shot's range becomes the frames that a cut shows, and some more on both sides (handles).
+         *
+         *     Where they last longer or shorter there, they are stretched first. Keys outside stay: they are there when the cut
+         *     changes.
          */
         ConformToCut: {
             /** First Frame */
@@ -2487,8 +2516,9 @@ export interface components {
         };
         /**
          * CornerReading
-         * @description share: relative displacement by distortion, 0.03 for 3 % outwards; below 0 inwards. px: the same in pixels.
-         *     breath: the focal length over that with the focus far away.
+         * @description share: relative displacement by distortion, 0.03 for 3 % outwards; below 0 inwards.
+         *
+         *     px: the same in pixels. breath: the focal length over that with the focus far away.
          */
         CornerReading: {
             /** Breath */
@@ -2548,8 +2578,10 @@ export interface components {
         };
         /**
          * CueIn
-         * @description A cue without an id. frame: may be fractional, and outside the shot. place_m: meters in the world; on: instead of
-         *     a position a target, whose position at the cue's frame is used.
+         * @description A cue without an id.
+         *
+         *     frame: may be fractional, and outside the shot. place_m: meters in the world; on: instead of a position a target,
+         *     whose position at the cue's frame is used.
          */
         CueIn: {
             /** Frame */
@@ -2766,9 +2798,10 @@ export interface components {
         };
         /**
          * DrawKeys
-         * @description Keys along a line that was drawn by hand, in place of what was there within its stretch; outside of it everything
-         *     stays. Few keys: as many as keep straight lines within a fortieth of what was drawn through, or of what the number
-         *     was before.
+         * @description Keys along a line that was drawn by hand, in place of what was there within its stretch.
+         *
+         *     Outside of it everything stays. Few keys: as many as keep straight lines within a fortieth of what was drawn
+         *     through, or of what the number was before.
          */
         DrawKeys: {
             /** At */
@@ -2855,10 +2888,11 @@ export interface components {
         };
         /**
          * EaseTime
-         * @description Let what is keyed in a range set off slowly and come to rest; the range lasts as long as it did. ease_in and
-         *     ease_out are shares of it. Keys stay, at other times; each curve gets up to four more, where the range and its
-         *     eases begin and end. What is linear is eased exactly; of other segments the cubic that takes their place has the
-         *     exact values and velocities at its keys.
+         * @description Let what is keyed in a range set off slowly and come to rest.
+         *
+         *     The range lasts as long as it did. ease_in and ease_out are shares of it. Keys stay, at other times; each curve gets
+         *     up to four more, where the range and its eases begin and end. What is linear is eased exactly; of other segments the
+         *     cubic that takes their place has the exact values and velocities at its keys.
          */
         EaseTime: {
             /**
@@ -2881,7 +2915,10 @@ export interface components {
              */
             type: "ease_time";
         };
-        /** EditIn */
+        /**
+         * EditIn
+         * @description A command, and the revision that it was issued for.
+         */
         EditIn: {
             /** Base Revision */
             base_revision: number;
@@ -2903,7 +2940,10 @@ export interface components {
              */
             type: "end_formula";
         };
-        /** ExportIn */
+        /**
+         * ExportIn
+         * @description Settings of an export.
+         */
         ExportIn: {
             /** Format */
             format: string;
@@ -2929,6 +2969,7 @@ export interface components {
         /**
          * FieldLook
          * @description A field as forms show it: `field` is its path in the document; least, most and step refer to the shown value.
+         *
          *     kind: a number that may be keyed or a formula, a plain one that may not, a choice, a switch. axis: of a field that
          *     has one number per axis. titles: display names of choices.
          */
@@ -3033,9 +3074,10 @@ export interface components {
         };
         /**
          * Finding
-         * @description check: its name in the table. weight: problem or hint. at: address of the part it is about, none for the shot.
-         *     frames: first and last; stretches: the affected ranges, where known. amount in its unit, px in the picture where
-         *     known.
+         * @description check: its name in the table.
+         *
+         *     weight: problem or hint. at: address of the part it is about, none for the shot. frames: first and last; stretches:
+         *     the affected ranges, where known. amount in its unit, px in the picture where known.
          */
         Finding: {
             /** Amount */
@@ -3226,8 +3268,9 @@ export interface components {
         };
         /**
          * FollowPoint
-         * @description Has an operator or the hold follow the point in the world that the bare lens looks at in a frame: as far away as
-         *     the subject.
+         * @description Has an operator or the hold follow the point in the world that the bare lens looks at in a frame.
+         *
+         *     As far away as the subject.
          */
         FollowPoint: {
             /** At */
@@ -3244,8 +3287,9 @@ export interface components {
         };
         /**
          * FollowTarget
-         * @description Has an operator or the hold (`mount:ID.operator`, `shot.hold`) follow a target: from a frame on, or from the
-         *     beginning where none is named. A change at the same frame is replaced.
+         * @description Has an operator or the hold (`mount:ID.operator`, `shot.hold`) follow a target.
+         *
+         *     From a frame on, or from the beginning where none is named. A change at the same frame is replaced.
          */
         FollowTarget: {
             /** At */
@@ -3262,8 +3306,9 @@ export interface components {
         };
         /**
          * FormatOut
-         * @description carries: the parts of a shot that it includes. reads: camera paths can be read from it; writes: shots can be
-         *     written to it.
+         * @description carries: the parts of a shot that it includes.
+         *
+         *     reads: camera paths can be read from it; writes: shots can be written to it.
          */
         FormatOut: {
             /** Carries */
@@ -3286,9 +3331,10 @@ export interface components {
         };
         /**
          * FormsOut
-         * @description Form fields by the document they belong to; choices that forms offer; limits of the numbers in commands, by
-         *     `type.field`; names of the layers of the handheld feel; the default values of a new shot. pads: positions of the
-         *     corners of a blend, by their number, percent from the left and lower edge.
+         * @description Form fields by the document they belong to; choices that forms offer.
+         *
+         *     Limits of the numbers in commands, by `type.field`; names of the layers of the handheld feel; the default values of
+         *     a new shot. pads: positions of the corners of a blend, by their number, percent from the left and lower edge.
          */
         FormsOut: {
             /** Blend */
@@ -3349,8 +3395,9 @@ export interface components {
         };
         /**
          * Formula
-         * @description An expression that is evaluated at each frame. draft: an unfinished text; the last valid text stays in effect, or
-         *     the previous number if there was none.
+         * @description An expression that is evaluated at each frame.
+         *
+         *     draft: an unfinished text; the last valid text stays in effect, or the previous number if there was none.
          */
         Formula: {
             /** Before */
@@ -3457,9 +3504,10 @@ export interface components {
         };
         /**
          * FormulaState
-         * @description Result of checking a text at an address: its error and position, or parts without a finite value. gives: minimum
-         *     and maximum over the shot, before limits; clamped: the limits that it exceeds. hundredth: the text divided by 100,
-         *     if this alone brings it within its limits.
+         * @description Result of checking a text at an address: its error and position, or parts without a finite value.
+         *
+         *     gives: minimum and maximum over the shot, before limits; clamped: the limits that it exceeds. hundredth: the text
+         *     divided by 100, if this alone brings it within its limits.
          */
         FormulaState: {
             /**
@@ -3545,9 +3593,11 @@ export interface components {
         };
         /**
          * FramingReport
-         * @description Framing of a shot with a subject. outside: ranges [first, last] of frames in which it is off screen.
-         *     reaction_frames, lag_frames: of the operator, time before a response, and delay of the picture for a steady subject;
-         *     least_lag_frames: minimum lag with this anticipation.
+         * @description Framing of a shot with a subject.
+         *
+         *     outside: ranges [first, last] of frames in which it is off screen. reaction_frames, lag_frames: of the operator,
+         *     time before a response, and delay of the picture for a steady subject; least_lag_frames: minimum lag with this
+         *     anticipation.
          */
         FramingReport: {
             /** Lag Frames */
@@ -3585,8 +3635,10 @@ export interface components {
         };
         /**
          * Gait
-         * @description follows: the speed along the path (then there are no steps at rest), or a cadence. cadence_hz: steps per second.
-         *     limp: left against right. steps: those that were moved or muted by hand, in increasing order.
+         * @description follows: the speed along the path (then there are no steps at rest), or a cadence.
+         *
+         *     cadence_hz: steps per second. limp: left against right. steps: those that were moved or muted by hand, in increasing
+         *     order.
          */
         Gait: {
             /**
@@ -3655,8 +3707,10 @@ export interface components {
         };
         /**
          * Give
-         * @description shift, turn: translation and rotation springs. _hz: natural frequency; _damping: ratio to critical damping. stop:
-         *     maximum deflection, reached smoothly. weight: weight of the deflection.
+         * @description shift, turn: translation and rotation springs.
+         *
+         *     _hz: natural frequency; _damping: ratio to critical damping. stop: maximum deflection, reached smoothly. weight:
+         *     weight of the deflection.
          */
         Give: {
             /**
@@ -3710,9 +3764,11 @@ export interface components {
         };
         /**
          * Glass
-         * @description k1, k2: radial distortion, as `distortion` has it; below 0 barrel, above 0 pincushion. Breathing: by
-         *     how many percent of itself the focal length grows while the focus comes from far away to 1 m; it grows with 1 /
-         *     focus_m, as that of a lens moved as a whole does, by 0.1 % for each millimetre of focal length; below 0 it shrinks.
+         * @description k1, k2: radial distortion, as `distortion` has it; below 0 barrel, above 0 pincushion.
+         *
+         *     Breathing: by how many percent of itself the focal length grows while the focus comes from far away to 1 m; it grows
+         *     with 1 / focus_m, as that of a lens moved as a whole does, by 0.1 % for each millimetre of focal length; below 0 it
+         *     shrinks.
          */
         Glass: {
             /**
@@ -3748,7 +3804,10 @@ export interface components {
              */
             k2: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
-        /** GoToIn */
+        /**
+         * GoToIn
+         * @description The revision to go to, and the one that the request was issued for.
+         */
         GoToIn: {
             /** Base Revision */
             base_revision: number;
@@ -3825,8 +3884,9 @@ export interface components {
         };
         /**
          * HangPlates
-         * @description Hangs pictures in front of the lens as it stands at the first frame, the first one nearest, each behind the one
-         *     before: as large as fills the frame, and an overscan on top.
+         * @description Add image plates in front of the lens at the first frame.
+         *
+         *     The first one is the nearest, each next one is behind it: as large as fills the frame, plus an overscan.
          */
         HangPlates: {
             /**
@@ -3861,10 +3921,12 @@ export interface components {
         };
         /**
          * Hit
-         * @description answers: names of the cues that it responds to. at_start: one where the clip's motion starts. rhythm_hz: regular
-         *     beats from there on; 0 for none. uneven: variation between beats. same_way: all hits move the camera in the same
-         *     direction, down and forward like a step or a thud, instead of random ones. way_spread: maximum relative reduction of
-         *     a hit on an axis; with 0 its first peak is the swing. start: start phase of the rhythm.
+         * @description answers: names of the cues that it responds to.
+         *
+         *     at_start: one where the clip's motion starts. rhythm_hz: regular beats from there on; 0 for none. uneven: variation
+         *     between beats. same_way: all hits move the camera in the same direction, down and forward like a step or a thud,
+         *     instead of random ones. way_spread: maximum relative reduction of a hit on an axis; with 0 its first peak is the
+         *     swing. start: start phase of the rhythm.
          */
         Hit: {
             /**
@@ -3947,8 +4009,9 @@ export interface components {
         };
         /**
          * HoldFraming
-         * @description Remove the drift of a target from its framing position below `below_hz`, and keep the shake above. What and where
-         *     are the operator's where there is one.
+         * @description Remove the drift of a target from its framing position below `below_hz`, and keep the shake above.
+         *
+         *     What and where are the operator's where there is one.
          */
         HoldFraming: {
             /**
@@ -4039,7 +4102,10 @@ export interface components {
              */
             type: "ignore_finding";
         };
-        /** ImportedOut */
+        /**
+         * ImportedOut
+         * @description The shot after an import.
+         */
         ImportedOut: {
             /** Notices */
             notices: string[];
@@ -4047,8 +4113,10 @@ export interface components {
         };
         /**
          * InsertTime
-         * @description Insert frames before a frame: all later content shifts. gap: whether cut keyed segments hold over the new frames
-         *     or run through them. runs: whether motion by phase continues, or keeps its later course.
+         * @description Insert frames before a frame: all later content shifts.
+         *
+         *     gap: whether cut keyed segments hold over the new frames or run through them. runs: whether motion by phase
+         *     continues, or keeps its later course.
          */
         InsertTime: {
             /** Frame */
@@ -4073,7 +4141,10 @@ export interface components {
              */
             type: "insert_time";
         };
-        /** JobOut */
+        /**
+         * JobOut
+         * @description State of an export.
+         */
         JobOut: {
             /** Filename */
             filename: string;
@@ -4161,8 +4232,9 @@ export interface components {
         };
         /**
          * KeysFromOperator
-         * @description Turns what the operator does into keys of pan and tilt, as few as keep within some pixels at every frame, and
-         *     takes the operator away. Keys come to stand where the operator acts: where nothing is done there are none. An axis
+         * @description Convert the operator to keys of pan and tilt, and remove the operator.
+         *
+         *     As few keys as stay within some pixels at every frame; without an action of the operator there are none. An axis
          *     without operator motion is unchanged.
          */
         KeysFromOperator: {
@@ -4193,8 +4265,9 @@ export interface components {
         };
         /**
          * Lane
-         * @description Clips in the order of their placement; their spans are their active ranges. fade: the kind of cross-fade of
-         *     overlapping clips.
+         * @description Clips in the order of their placement; their spans are their active ranges.
+         *
+         *     fade: the kind of cross-fade of overlapping clips.
          */
         Lane: {
             /**
@@ -4453,8 +4526,9 @@ export interface components {
         };
         /**
          * LayerReading
-         * @description A layer's axes, its active range, and whether it is active. finding: a setting that cannot be applied here; the
-         *     rest is complete.
+         * @description A layer's axes, its active range, and whether it is active.
+         *
+         *     finding: a setting that cannot be applied here; the rest is complete.
          */
         LayerReading: {
             /** Axes */
@@ -4514,8 +4588,10 @@ export interface components {
         };
         /**
          * MakeDial
-         * @description Makes a dial of a number, in one step: the dial takes its value or keys over, shown as the number is (times, in a
-         *     unit), and the number reads the dial. Nothing moves otherwise.
+         * @description Makes a dial of a number, in one step.
+         *
+         *     The dial takes its value or keys over, shown as the number is (times, in a unit), and the number reads the dial.
+         *     Nothing moves otherwise.
          */
         MakeDial: {
             /** At */
@@ -4538,8 +4614,9 @@ export interface components {
         };
         /**
          * MatchPose
-         * @description Puts what hangs behind a mount where another mount of the bare move is, on every frame of a stretch; the lens
-         *     when none is named.
+         * @description Puts what hangs behind a mount where another mount of the bare move is, on every frame of a stretch.
+         *
+         *     The lens when none is named.
          */
         MatchPose: {
             /** First Frame */
@@ -4598,13 +4675,14 @@ export interface components {
         };
         /**
          * MotionHead
-         * @description Header of a motion packet. Row i of an array belongs to frame first_frame + i, or to what the array
-         *     `frames` says where there is one. exact: stretches [first, last] in which every whole frame has its row.
-         *     close_frames: the widest window in which all of them come. layers: tags of the readings of all layers, from the
-         *     bottom up; `readings.layers` has those whose tag the page does not hold. tried: what differs in the document with
-         *     the commands from the one of `revision`, where that was asked for.
+         * @description Header of a motion packet.
          *
-         *     Arrays, `name:PART` where there is one for each of several parts:
+         *     Row i of an array is frame first_frame + i, or the one in the array `frames` if there is one. exact: ranges
+         *     [first, last] in which every whole frame has a row. close_frames: the widest window with all of them. layers: tags
+         *     of the readings of all layers, from the bottom up; `readings.layers` contains those that the page lacks. tried:
+         *     differences of the document with the commands from that of `revision`, if requested.
+         *
+         *     Arrays, `name:PART` for one of several parts:
          *
          *     - `flow`: what people watch; NaN where it is not known. Columns: streak px, distance of the subject m, height of the lens m, speed m/s.
          *     - `framing`: framing error of the subject. Columns: right px, above px, on screen 0 or 1.
@@ -4650,11 +4728,12 @@ export interface components {
         };
         /**
          * MotionIn
-         * @description `commands` are tried on without being kept. `have` names arrays by the tag the page already holds, `have_layers`
-         *     readings of layers. `curves` are addresses of numbers whose values over the frames are wanted too, as arrays
-         *     `curve:ADDRESS`. Of a long shot the frames about `frame` and those of a window that is not too wide come one by one,
-         *     all others thinned. With `told` the answer also includes the document with the commands applied, as differences from
-         *     the stored one.
+         * @description `commands` are tried on without being kept.
+         *
+         *     `have` names arrays by the tag the page already holds, `have_layers` readings of layers. `curves` are addresses of
+         *     numbers whose values over the frames are wanted too, as arrays `curve:ADDRESS`. Of a long shot the frames about
+         *     `frame` and those of a window that is not too wide come one by one, all others thinned. With `told` the answer also
+         *     includes the document with the commands applied, as differences from the stored one.
          */
         MotionIn: {
             /**
@@ -4712,9 +4791,10 @@ export interface components {
         };
         /**
          * Mount
-         * @description Pose relative to its parent (the ground for the first): metres and degrees, turning about `pivot_m`. What comes
-         *     after it hangs at the far end of its length, forward of where it is. mute: it holds the pose that it has at the
-         *     shot's first frame, without give and operator; solo: the others do.
+         * @description Pose relative to its parent (the ground for the first): metres and degrees, turning about `pivot_m`.
+         *
+         *     What comes after it hangs at the far end of its length, forward of where it is. mute: it holds the pose that it has
+         *     at the shot's first frame, without give and operator; solo: the others do.
          */
         Mount: {
             give?: components["schemas"]["Give"] | null;
@@ -4835,8 +4915,9 @@ export interface components {
         };
         /**
          * Move
-         * @description A camera path: position in metres, angles in degrees, focal length; frame 1 is its time 0. rig: mounts that
-         *     give the same path, if any.
+         * @description A camera path: position in metres, angles in degrees, focal length; frame 1 is its time 0.
+         *
+         *     rig: mounts that give the same path, if any.
          */
         Move: {
             /** Focal Mm */
@@ -5084,9 +5165,11 @@ export interface components {
         };
         /**
          * MovieOut
-         * @description Progress of a movie. next: the next frame, from 0, of `frames`; first_frame: the shot's frame of the first one.
-         *     regions: its pictures; draws: the drawings of each of them for every frame; strip: height in px of the burn-in
-         *     strip. waits: the page that draws it has not responded for a while. left_s: estimated time remaining.
+         * @description Progress of a movie.
+         *
+         *     next: the next frame, from 0, of `frames`; first_frame: the shot's frame of the first one. regions: its pictures;
+         *     draws: the drawings of each of them for every frame; strip: height in px of the burn-in strip. waits: the page that
+         *     draws it has not responded for a while. left_s: estimated time remaining.
          */
         MovieOut: {
             /** Draws */
@@ -5146,11 +5229,13 @@ export interface components {
         };
         /**
          * MovieSettings
-         * @description width_px, height_px: of each picture. first_frame, last_frame: the shot's own by default. shutter_deg: shutter
-         *     angle, 360 for a whole frame; subframes: moments in that time that are drawn and summed. readout_ms: time from the
-         *     first row of the sensor to its last, drawn in strips, by default as many as the motion needs. guides: thirds and
-         *     safe area over the picture; strip: shot, frame, time, lens and the sum's waveform below it. layout: several pictures
-         *     side by side, or the second of two right of a line, at a share of the width.
+         * @description width_px, height_px: of each picture.
+         *
+         *     first_frame, last_frame: the shot's own by default. shutter_deg: shutter angle, 360 for a whole frame; subframes:
+         *     moments in that time that are drawn and summed. readout_ms: time from the first row of the sensor to its last, drawn
+         *     in strips, by default as many as the motion needs. guides: thirds and safe area over the picture; strip: shot,
+         *     frame, time, lens and the sum's waveform below it. layout: several pictures side by side, or the second of two right
+         *     of a line, at a share of the width.
          */
         MovieSettings: {
             /** First Frame */
@@ -5247,7 +5332,10 @@ export interface components {
              */
             type: "mute_steps";
         };
-        /** NameIn */
+        /**
+         * NameIn
+         * @description A name.
+         */
         NameIn: {
             /** Name */
             name: string;
@@ -5308,8 +5396,9 @@ export interface components {
         };
         /**
          * NewShotIn
-         * @description A copy of another shot, or a new one; missing fields take the defaults of a new shot. Its length is in seconds
-         *     unless frames are given.
+         * @description A copy of another shot, or a new one; missing fields take the defaults of a new shot.
+         *
+         *     Its length is in seconds unless frames are given.
          */
         NewShotIn: {
             /** Copy Of */
@@ -5391,7 +5480,10 @@ export interface components {
             /** Object */
             object: string;
         };
-        /** ObjectPosesOut */
+        /**
+         * ObjectPosesOut
+         * @description Poses of an object of the set.
+         */
         ObjectPosesOut: {
             /** Poses */
             poses: components["schemas"]["WorldPose"][];
@@ -5415,9 +5507,11 @@ export interface components {
         };
         /**
          * Operator
-         * @description across_percent, up_percent: framing target of the subject, from the picture's left and lower edge; may be
-         *     outside. reaction_s: delay of perception; anticipation_s: look ahead along the subject's path. _hz, _damping: speed
-         *     and damping of the response. _slack_percent: framing error that stays uncorrected, of the picture's width or height.
+         * @description across_percent, up_percent: framing target of the subject, from the picture's left and lower edge.
+         *
+         *     May be outside. reaction_s: delay of perception; anticipation_s: look ahead along the subject's path. _hz, _damping:
+         *     speed and damping of the response. _slack_percent: framing error that stays uncorrected, of the picture's width or
+         *     height.
          */
         Operator: {
             /**
@@ -5515,8 +5609,9 @@ export interface components {
         };
         /**
          * OriginOut
-         * @description Differences between a clip and the preset that it was placed from. preset: missing when it was removed; `problem`
-         *     explains why.
+         * @description Differences between a clip and the preset that it was placed from.
+         *
+         *     preset: missing when it was removed; `problem` explains why.
          */
         OriginOut: {
             /** Key */
@@ -5531,8 +5626,9 @@ export interface components {
         };
         /**
          * PartDifference
-         * @description A layer of a clip, of its preset or of both. layer, part: its id in the clip, in the preset; both missing for
-         *     the clip's own amount and speed.
+         * @description A layer of a clip, of its preset or of both.
+         *
+         *     layer, part: its id in the clip, in the preset; both missing for the clip's own amount and speed.
          */
         PartDifference: {
             /**
@@ -5569,8 +5665,9 @@ export interface components {
         };
         /**
          * PastePose
-         * @description Puts what hangs behind a mount at world poses, at one frame or at several. At several, or with `key`, numbers
-         *     get keys.
+         * @description Puts what hangs behind a mount at world poses, at one frame or at several.
+         *
+         *     At several, or with `key`, numbers get keys.
          */
         PastePose: {
             /**
@@ -5590,8 +5687,9 @@ export interface components {
         };
         /**
          * PastSetOut
-         * @description Area of a picture that is past the edge of the set. strips: left, top, right and bottom as shares of the picture,
-         *     from its upper left corner.
+         * @description Area of a picture that is past the edge of the set.
+         *
+         *     strips: left, top, right and bottom as shares of the picture, from its upper left corner.
          */
         PastSetOut: {
             /** Frame */
@@ -5892,8 +5990,10 @@ export interface components {
         };
         /**
          * PlateReading
-         * @description A plate: its distance from the lens at the first frame, its picture movement there in pixels per centimeter of
-         *     truck, its size in the picture (1 fills its width).
+         * @description Reading of a plate.
+         *
+         *     Its distance from the lens at the first frame, its picture movement there in pixels per centimeter of truck, its
+         *     size in the picture (1 fills its width).
          */
         PlateReading: {
             /** Distance M */
@@ -5907,8 +6007,9 @@ export interface components {
         };
         /**
          * PlayTake
-         * @description Lets a layer of takes play another recording; a new layer does, on top of a clip or of the one over the whole
-         *     shot, when none is named.
+         * @description Lets a layer of takes play another recording.
+         *
+         *     A new layer does, on top of a clip or of the one over the whole shot, when none is named.
          */
         PlayTake: {
             /** Clip */
@@ -6093,8 +6194,10 @@ export interface components {
         };
         /**
          * PresetOut
-         * @description own: of the user's own, not shipped. content: names what it holds. problem: why it cannot be read, if so. words:
-         *     what it is found by besides what its card says.
+         * @description own: of the user's own, not shipped.
+         *
+         *     content: names what it holds. problem: why it cannot be read, if so. words: what it is found by besides what its
+         *     card says.
          */
         PresetOut: {
             /** Content */
@@ -6161,7 +6264,10 @@ export interface components {
             /** Undo Label */
             undo_label: string | null;
         };
-        /** ProjectOut */
+        /**
+         * ProjectOut
+         * @description A project and its number of shots.
+         */
         ProjectOut: {
             /** Name */
             name: string;
@@ -6285,6 +6391,7 @@ export interface components {
         /**
          * RecordFlight
          * @description Keys from a flight while the shot played, on top of the old move, in place of its keys within the stretch.
+         *
          *     Numbers that the flight leaves alone keep their keys.
          */
         RecordFlight: {
@@ -6305,8 +6412,9 @@ export interface components {
         };
         /**
          * Recording
-         * @description Recorded samples: sample rate, and samples of some axes, degrees / cm / %. Axes that were not recorded
-         *     have none.
+         * @description Recorded samples: sample rate, and samples of some axes, degrees / cm / %.
+         *
+         *     Axes that were not recorded have none.
          */
         Recording: {
             /**
@@ -6385,8 +6493,9 @@ export interface components {
         };
         /**
          * RecordKeys
-         * @description Keys from what was recorded, in place of those within its stretch: no more than keep a straight line within a
-         *     hundredth of what the hand went through.
+         * @description Keys from what was recorded, in place of those within its stretch.
+         *
+         *     No more than keep a straight line within a hundredth of what the hand went through.
          */
         RecordKeys: {
             /** At */
@@ -6515,8 +6624,10 @@ export interface components {
         };
         /**
          * RemoveMount
-         * @description Takes a part of the rig away. keep_picture: what it did goes to what carries it or to what it carries; otherwise
-         *     that goes with it, and what it carried stays where the rest of the rig puts it.
+         * @description Takes a part of the rig away.
+         *
+         *     keep_picture: what it did goes to what carries it or to what it carries; otherwise that goes with it, and what it
+         *     carried stays where the rest of the rig puts it.
          */
         RemoveMount: {
             /**
@@ -6552,8 +6663,9 @@ export interface components {
         };
         /**
          * RemoveVariant
-         * @description Deletes a variant with all that makes its motion. Where it is the one that is seen, or the main one, the next
-         *     one is.
+         * @description Deletes a variant with all that makes its motion.
+         *
+         *     Where it is the one that is seen, or the main one, the next one is.
          */
         RemoveVariant: {
             /**
@@ -6566,8 +6678,10 @@ export interface components {
         };
         /**
          * ReplaceMove
-         * @description Puts a path in place of the shot's own move. Layers stay. The rig becomes one mount, or on wish the one that
-         *     comes with the path; the range keeps its start and gets the path's length.
+         * @description Puts a path in place of the shot's own move.
+         *
+         *     Layers stay. The rig becomes one mount, or on wish the one that comes with the path; the range keeps its start and
+         *     gets the path's length.
          */
         ReplaceMove: {
             move: components["schemas"]["Move"];
@@ -6586,9 +6700,10 @@ export interface components {
         };
         /**
          * ReverseTime
-         * @description Runs a range backwards: the move, the lens, dials, plates and cues in it, and the shakes; clips are split at its
-         *     ends. Hits, steps, roads, takes, formulas, springs and the operator follow from what came before, and go on
-         *     forwards; so does what the set does.
+         * @description Runs a range backwards: the move, the lens, dials, plates and cues in it, and the shakes.
+         *
+         *     Clips are split at its ends. Hits, steps, roads, takes, formulas, springs and the operator follow from what came
+         *     before, and go on forwards; so does what the set does.
          */
         ReverseTime: {
             /** First Frame */
@@ -6601,12 +6716,18 @@ export interface components {
              */
             type: "reverse_time";
         };
-        /** RevisionNameIn */
+        /**
+         * RevisionNameIn
+         * @description The name of a revision; none to remove it.
+         */
         RevisionNameIn: {
             /** Name */
             name: string | null;
         };
-        /** RevisionOut */
+        /**
+         * RevisionOut
+         * @description A revision in the history.
+         */
         RevisionOut: {
             /**
              * Created At
@@ -6628,8 +6749,10 @@ export interface components {
         };
         /**
          * Ride
-         * @description The path of an object in the world (meters, degrees), and the shares of its translation and rotation that carry
-         *     the mount. Only what happens while a weight is on counts, so that it comes on and goes off without a jump.
+         * @description The path of an object in the world (meters, degrees), and the shares that carry the mount.
+         *
+         *     One share for its translation, one for its rotation. Only motion while a weight is on counts, so that it starts and
+         *     ends without a jump.
          */
         Ride: {
             /** Object */
@@ -6736,8 +6859,9 @@ export interface components {
         };
         /**
          * Road
-         * @description follows: the speed along the path, or one that is set. roughness: a class of ISO 8608, A (new tarmac) to H
-         *     (hardly a track).
+         * @description follows: the speed along the path, or one that is set.
+         *
+         *     roughness: a class of ISO 8608, A (new tarmac) to H (hardly a track).
          */
         Road: {
             /**
@@ -6871,8 +6995,10 @@ export interface components {
         };
         /**
          * SetAxisRate
-         * @description Sets how fast an axis moves, in Hz: its pace against the source's rate and the speeds of layer and clip, at the
-         *     first frame. Of a linked axis the one that leads is set.
+         * @description Sets how fast an axis moves, in Hz.
+         *
+         *     Its pace against the source's rate and the speeds of layer and clip, at the first frame. Of a linked axis the one
+         *     that leads is set.
          */
         SetAxisRate: {
             /** Axes */
@@ -6887,7 +7013,10 @@ export interface components {
              */
             type: "set_axis_rate";
         };
-        /** SetChoice */
+        /**
+         * SetChoice
+         * @description A set to choose.
+         */
         SetChoice: {
             /** Set Id */
             set_id: string;
@@ -6896,8 +7025,9 @@ export interface components {
         };
         /**
          * SetCues
-         * @description Changes cues: name, strength, frame, and where they happen: at a place or at a target. Missing fields stay;
-         *     `nowhere` removes the position.
+         * @description Changes cues: name, strength, frame, and where they happen: at a place or at a target.
+         *
+         *     Missing fields stay; `nowhere` removes the position.
          */
         SetCues: {
             /** Cues */
@@ -6929,8 +7059,9 @@ export interface components {
         };
         /**
          * SetDial
-         * @description Changes a dial's name, unit or limits. The new name replaces the old one in every formula; a value outside new
-         *     limits is clamped, a formula stays.
+         * @description Changes a dial's name, unit or limits.
+         *
+         *     The new name replaces the old one in every formula; a value outside new limits is clamped, a formula stays.
          */
         SetDial: {
             /** Dial */
@@ -6968,8 +7099,9 @@ export interface components {
         };
         /**
          * SetFormula
-         * @description Gives numbers a formula. A text that cannot be read, or that reads what is not there, is kept as a draft, and
-         *     what was in force stays.
+         * @description Gives numbers a formula.
+         *
+         *     A text that cannot be read, or that reads what is not there, is kept as a draft, and what was in force stays.
          */
         SetFormula: {
             /** Formulas */
@@ -7025,8 +7157,10 @@ export interface components {
         };
         /**
          * SetKeys
-         * @description Sets keys. One at the same frame is replaced and keeps how it runs on; a new one runs on as the one before it.
-         *     What follows a formula is left alone.
+         * @description Sets keys.
+         *
+         *     One at the same frame is replaced and keeps how it runs on; a new one runs on as the one before it. What follows a
+         *     formula is left alone.
          */
         SetKeys: {
             /** Keys */
@@ -7039,8 +7173,9 @@ export interface components {
         };
         /**
          * SetLag
-         * @description Makes the operator so many frames late while the subject goes steadily on, by the same person's being slower or
-         *     quicker in all: reaction and the camera's own lag keep their ratio, anticipation stays.
+         * @description Set the lag of the operator in frames, for a subject at constant speed.
+         *
+         *     Reaction and response lag keep their ratio, anticipation stays.
          */
         SetLag: {
             /** Lag Frames */
@@ -7092,8 +7227,9 @@ export interface components {
         };
         /**
          * SetNumbers
-         * @description Sets numbers at a frame: a keyed one gets a key there, a fixed one stays fixed unless `key` is set. What follows
-         *     a formula is left alone.
+         * @description Sets numbers at a frame: a keyed one gets a key there, a fixed one stays fixed unless `key` is set.
+         *
+         *     What follows a formula is left alone.
          */
         SetNumbers: {
             /** Frame */
@@ -7111,7 +7247,10 @@ export interface components {
             /** Values */
             values: components["schemas"]["NumberValue"][];
         };
-        /** SetOut */
+        /**
+         * SetOut
+         * @description A set: its files, objects and path.
+         */
         SetOut: {
             /** Objects */
             objects: string[];
@@ -7144,8 +7283,9 @@ export interface components {
         };
         /**
          * SetPlateDistance
-         * @description Moves a plate along the line from the bare lens at the first frame, and sizes it so that it is as large in that
-         *     frame as before.
+         * @description Move a plate along the line from the bare lens at the first frame.
+         *
+         *     It is scaled, so that its size in that frame is unchanged.
          */
         SetPlateDistance: {
             /** Distance M */
@@ -7160,8 +7300,10 @@ export interface components {
         };
         /**
          * SetShot
-         * @description Sets what is given, as one step. keep: what keys, spans and ramps keep when the frame rate changes, their frames
-         *     or their seconds. along: whether they move along when the first frame does.
+         * @description Sets what is given, as one step.
+         *
+         *     keep: what keys, spans and ramps keep when the frame rate changes, their frames or their seconds. along: whether
+         *     they move along when the first frame does.
          */
         SetShot: {
             /**
@@ -7213,9 +7355,11 @@ export interface components {
         };
         /**
          * SetSpan
-         * @description Drags an end, a ramp or the whole of a span. Conflicts are resolved: an end stops before the other one, ramps
-         *     shrink with their span, the changed ramp stops at the other one. A ramp is set by its length, or by the frame where
-         *     it is done (`ramp_in_until`) or begins (`ramp_out_from`).
+         * @description Drags an end, a ramp or the whole of a span.
+         *
+         *     Conflicts are resolved: an end stops before the other one, ramps shrink with their span, the changed ramp stops at
+         *     the other one. A ramp is set by its length, or by the frame where it is done (`ramp_in_until`) or begins
+         *     (`ramp_out_from`).
          */
         SetSpan: {
             /** At */
@@ -7250,8 +7394,9 @@ export interface components {
         };
         /**
          * SetSwings
-         * @description Sets the swing of some axes of a layer at a frame, of each as far as the axis goes; a keyed one gets a key
-         *     there.
+         * @description Set the measured swing of some axes of a layer at a frame.
+         *
+         *     A keyed one gets a key there.
          */
         SetSwings: {
             /** Axes */
@@ -7300,8 +7445,9 @@ export interface components {
         };
         /**
          * ShiftAfter
-         * @description Moves everything from a frame on: later, so that what is keyed runs through the new frames; or earlier, so that
-         *     the frames before it go.
+         * @description Moves everything from a frame on: later, so that what is keyed runs through the new frames.
+         *
+         *     Or earlier, so that the frames before it go.
          */
         ShiftAfter: {
             /** By Frames */
@@ -7322,11 +7468,13 @@ export interface components {
         };
         /**
          * Shot
-         * @description A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame. loops: its
-         *     first frame should continue its last. glass: distortion and breathing. plates: image plates in the set. meant:
-         *     ignored findings. seed: origin of the seeds of new layers; seeds_drawn: their number, so that none repeats.
-         *     variants: alternatives of lanes, springs, operator, hold and values of dials; one is active in the document, the
-         *     others are stored in `variants`; main: the one that other windows and exports show first.
+         * @description A camera move with the motion layered on it.
+         *
+         *     Frames are the shot's own; time 0 is its first frame. loops: its first frame should continue its last. glass:
+         *     distortion and breathing. plates: image plates in the set. meant: ignored findings. seed: origin of the seeds of new
+         *     layers; seeds_drawn: their number, so that none repeats. variants: alternatives of lanes, springs, operator, hold
+         *     and values of dials; one is active in the document, the others are stored in `variants`; main: the one that other
+         *     windows and exports show first.
          */
         Shot: {
             /**
@@ -7446,8 +7594,9 @@ export interface components {
         };
         /**
          * ShotCard
-         * @description A shot in a project list. problem: why it cannot be read. scribble: as ScribbleOut; missing when it must be
-         *     requested.
+         * @description A shot in a project list.
+         *
+         *     problem: why it cannot be read. scribble: as ScribbleOut; missing when it must be requested.
          */
         ShotCard: {
             /** Fps */
@@ -7589,8 +7738,9 @@ export interface components {
         };
         /**
          * SpanReading
-         * @description Active range of a clip or layer: first and last frame, with unchanged ramps. They are the shot's without
-         *     a span.
+         * @description Active range of a clip or layer: first and last frame, with unchanged ramps.
+         *
+         *     They are the shot's without a span.
          */
         SpanReading: {
             /** First Frame */
@@ -7678,7 +7828,10 @@ export interface components {
             /** Number */
             number: number;
         };
-        /** StepIn */
+        /**
+         * StepIn
+         * @description The revision that an undo or redo was issued for.
+         */
         StepIn: {
             /** Base Revision */
             base_revision: number;
@@ -7717,8 +7870,9 @@ export interface components {
         };
         /**
          * StoredVariant
-         * @description Motion of a variant that is not active in the document. mounts: those that have an operator or springs; dials:
-         *     their values.
+         * @description Motion of a variant that is not active in the document.
+         *
+         *     mounts: those that have an operator or springs; dials: their values.
          */
         StoredVariant: {
             /**
@@ -7763,8 +7917,10 @@ export interface components {
         };
         /**
          * Subject
-         * @description A point or the path of an object of the set that the camera frames. Meters in the world; height_m and width_m,
-         *     its larger side on the ground, are its size around this point; by default the width is a third of the height.
+         * @description A point or the path of an object of the set that the camera frames.
+         *
+         *     Meters in the world; height_m and width_m, its larger side on the ground, are its size around this point; by default
+         *     the width is a third of the height.
          */
         Subject: {
             /**
@@ -7805,8 +7961,9 @@ export interface components {
         };
         /**
          * SubjectIn
-         * @description An object of the shot's set, or nothing to mark none; a point of it, picked in the world (metres) at a frame, or
-         *     all of it. A point alone stands still.
+         * @description An object of the shot's set, or nothing to mark none.
+         *
+         *     A point of it, picked in the world (metres) at a frame, or all of it. A point alone stands still.
          */
         SubjectIn: {
             /** Base Revision */
@@ -7869,15 +8026,19 @@ export interface components {
              */
             type: "swap_preset";
         };
-        /** SwatchesIn */
+        /**
+         * SwatchesIn
+         * @description Presets to preview on a shot.
+         */
         SwatchesIn: {
             /** Presets */
             presets: string[];
         };
         /**
          * SwatchOut
-         * @description typical_px: RMS distance of the picture's center. scribble: right, up, and lift of the right edge by roll, in
-         *     turn.
+         * @description typical_px: RMS distance of the picture's center.
+         *
+         *     scribble: right, up, and lift of the right edge by roll, in turn.
          */
         SwatchOut: {
             /** Key */
@@ -7914,8 +8075,10 @@ export interface components {
         };
         /**
          * Take
-         * @description gain: multiple of what was recorded. drift_hz: slower than that is taken away; 0 takes only the mean. offset_s:
-         *     where in the take it begins. fade_s: of the loop's cross-fade, or at the ends.
+         * @description gain: multiple of what was recorded.
+         *
+         *     drift_hz: slower than that is taken away; 0 takes only the mean. offset_s: where in the take it begins. fade_s: of
+         *     the loop's cross-fade, or at the ends.
          */
         Take: {
             /**
@@ -8039,8 +8202,9 @@ export interface components {
         };
         /**
          * TakeOutTime
-         * @description Remove frames: keys, cues, layers and clips in them are removed, all later content shifts. Both edges keep their
-         *     values.
+         * @description Remove frames: keys, cues, layers and clips in them are removed, all later content shifts.
+         *
+         *     Both edges keep their values.
          */
         TakeOutTime: {
             /** First Frame */
@@ -8069,7 +8233,10 @@ export interface components {
             /** Target */
             target: components["schemas"]["SubjectTarget"] | components["schemas"]["PointTarget"] | components["schemas"]["MountTarget"] | components["schemas"]["MiddleTarget"];
         };
-        /** TidyIn */
+        /**
+         * TidyIn
+         * @description The number of revisions to keep.
+         */
         TidyIn: {
             /**
              * Keep
@@ -8091,8 +8258,10 @@ export interface components {
         };
         /**
          * TilesOut
-         * @description Tiles of a picture: of each level, from the picture's own size on, tile number n begins at pixel n × step_px, and
-         *     goes on by step_px, with margin_px more of the picture at each side. No levels: there are no tiles.
+         * @description Tiles of a picture.
+         *
+         *     On each level, from the picture's own size on, tile number n starts at pixel n × step_px and has a size of step_px,
+         *     with an additional margin_px per side. No levels: there are no tiles.
          */
         TilesOut: {
             /**
@@ -8239,8 +8408,9 @@ export interface components {
         };
         /**
          * Turn
-         * @description A change of direction of the subject, at a frame, and how many frames later the camera turns as well; nothing
-         *     when it does not.
+         * @description A change of direction of the subject, at a frame, and how many frames later the camera turns as well.
+         *
+         *     Nothing when it does not.
          */
         Turn: {
             /** Frame */
@@ -8250,8 +8420,9 @@ export interface components {
         };
         /**
          * TurnMount
-         * @description Re-orient a mount by the same rotation at all frames; its child is rotated back, so that the picture stays and
-         *     only its axes change.
+         * @description Re-orient a mount by the same rotation at all frames.
+         *
+         *     Its child is rotated back, so that the picture stays and only its axes change.
          */
         TurnMount: {
             /**
@@ -8372,8 +8543,9 @@ export interface components {
         };
         /**
          * UseRig
-         * @description Insert a ready-made rig between the move and the lens, replacing mounts there without keys, operator or
-         *     layers.
+         * @description Insert a ready-made rig between the move and the lens.
+         *
+         *     It replaces mounts there without keys, operator or layers.
          */
         UseRig: {
             /**
@@ -8418,8 +8590,9 @@ export interface components {
         };
         /**
          * Wave
-         * @description Regular motion: a boat, a swing, an engine. `beats` only affects the display of the rate. start: start phase, on
-         *     all axes.
+         * @description Regular motion: a boat, a swing, an engine.
+         *
+         *     `beats` only affects the display of the rate. start: start phase, on all axes.
          */
         Wave: {
             /**

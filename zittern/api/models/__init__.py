@@ -1,5 +1,6 @@
-"""Models of requests and responses, one module per noun. TypeScript types are generated from these. In dependency
-order:
+"""Models of requests and responses, one module per noun.
+
+TypeScript types are generated from these. In dependency order:
 
 base      base of all, whole numbers and texts with limits
 projects  projects, cards of shots

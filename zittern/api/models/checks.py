@@ -9,8 +9,9 @@ __all__ = ["CheckedOut", "PastSetOut"]
 
 
 class CheckedOut(Model):
-    """findings: current ones, problems first; meant: ignored ones. thinned: only some frames of a long shot were
-    sampled.
+    """findings: current ones, problems first; meant: ignored ones.
+
+    thinned: only some frames of a long shot were sampled.
     """
 
     revision: RevisionId
@@ -20,8 +21,9 @@ class CheckedOut(Model):
 
 
 class PastSetOut(Model):
-    """Area of a picture that is past the edge of the set. strips: left, top, right and bottom as shares of the picture,
-    from its upper left corner.
+    """Area of a picture that is past the edge of the set.
+
+    strips: left, top, right and bottom as shares of the picture, from its upper left corner.
     """
 
     revision: RevisionId

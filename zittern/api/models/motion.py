@@ -20,11 +20,12 @@ _Text = Annotated[str, StringConstraints(max_length=300)]
 
 
 class MotionIn(Model):
-    """`commands` are tried on without being kept. `have` names arrays by the tag the page already holds, `have_layers`
-    readings of layers. `curves` are addresses of numbers whose values over the frames are wanted too, as arrays
-    `curve:ADDRESS`. Of a long shot the frames about `frame` and those of a window that is not too wide come one by one,
-    all others thinned. With `told` the answer also includes the document with the commands applied, as differences from
-    the stored one.
+    """`commands` are tried on without being kept.
+
+    `have` names arrays by the tag the page already holds, `have_layers` readings of layers. `curves` are addresses of
+    numbers whose values over the frames are wanted too, as arrays `curve:ADDRESS`. Of a long shot the frames about
+    `frame` and those of a window that is not too wide come one by one, all others thinned. With `told` the answer also
+    includes the document with the commands applied, as differences from the stored one.
     """
 
     told: bool = False
@@ -55,8 +56,9 @@ class LayerTag:
 
 @dataclass(frozen=True, slots=True)
 class ArrayHead:
-    """A float32 array in a motion packet: rows x columns at a byte offset behind the header; offset missing when
-    unchanged.
+    """A float32 array in a motion packet: rows x columns at a byte offset behind the header.
+
+    Offset missing when unchanged.
     """
 
     name: str
@@ -65,14 +67,15 @@ class ArrayHead:
     offset: int | None
 
 
-class MotionHead(Model):
-    __doc__ = f"""Header of a motion packet. Row i of an array belongs to frame first_frame + i, or to what the array
-    `frames` says where there is one. exact: stretches [first, last] in which every whole frame has its row.
-    close_frames: the widest window in which all of them come. layers: tags of the readings of all layers, from the
-    bottom up; `readings.layers` has those whose tag the page does not hold. tried: what differs in the document with
-    the commands from the one of `revision`, where that was asked for.
+class MotionHead(Model):  # noqa: D101 (its docstring lists the streams)
+    __doc__ = f"""Header of a motion packet.
 
-    Arrays, `name:PART` where there is one for each of several parts:
+    Row i of an array is frame first_frame + i, or the one in the array `frames` if there is one. exact: ranges
+    [first, last] in which every whole frame has a row. close_frames: the widest window with all of them. layers: tags
+    of the readings of all layers, from the bottom up; `readings.layers` contains those that the page lacks. tried:
+    differences of the document with the commands from that of `revision`, if requested.
+
+    Arrays, `name:PART` for one of several parts:
 
     {_TOLD}
     """

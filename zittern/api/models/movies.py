@@ -35,9 +35,11 @@ class DrawOut(Model):
 
 
 class MovieOut(Model):
-    """Progress of a movie. next: the next frame, from 0, of `frames`; first_frame: the shot's frame of the first one.
-    regions: its pictures; draws: the drawings of each of them for every frame; strip: height in px of the burn-in
-    strip. waits: the page that draws it has not responded for a while. left_s: estimated time remaining.
+    """Progress of a movie.
+
+    next: the next frame, from 0, of `frames`; first_frame: the shot's frame of the first one. regions: its pictures;
+    draws: the drawings of each of them for every frame; strip: height in px of the burn-in strip. waits: the page that
+    draws it has not responded for a while. left_s: estimated time remaining.
     """
 
     id: str
@@ -61,6 +63,7 @@ class MovieOut(Model):
 
     @classmethod
     def of(cls, movie: Movie) -> Self:
+        """Return the state of a movie."""
         layout, fps = movie.layout, movie.parts[0].shot.fps.value
         return cls(
             id=movie.id, shot=movie.slug, status=movie.status, problem=movie.problem, filename=movie.filename,
@@ -103,10 +106,11 @@ class LeanOut(Model):
 
 
 class MomentsHead(Model):
-    """Header of a packet of moments: `ZTM1` as motion packets. rows: frames x draws, drawing by drawing. Arrays,
-    float64 in `at`, float32 in all others: `at` the shot's frames; by picture `pose:N`, ten columns as the stream
-    `pose`; `plate:ID` as that stream. `wave`, in the packet of the first frame: picture movement by the layers of the
-    first picture, right and up over the movie, px.
+    """Header of a packet of moments: `ZTM1` as motion packets.
+
+    rows: frames x draws, drawing by drawing. Arrays, float64 in `at`, float32 in all others: `at` the shot's frames; by
+    picture `pose:N`, ten columns as the stream `pose`; `plate:ID` as that stream. `wave`, in the packet of the first
+    frame: picture movement by the layers of the first picture, right and up over the movie, px.
     """
 
     rows: int

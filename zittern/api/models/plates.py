@@ -33,8 +33,10 @@ class LevelOut(Model):
 
 
 class TilesOut(Model):
-    """Tiles of a picture: of each level, from the picture's own size on, tile number n begins at pixel n × step_px, and
-    goes on by step_px, with margin_px more of the picture at each side. No levels: there are no tiles.
+    """Tiles of a picture.
+
+    On each level, from the picture's own size on, tile number n starts at pixel n × step_px and has a size of step_px,
+    with an additional margin_px per side. No levels: there are no tiles.
     """
 
     step_px: int = 0

@@ -34,8 +34,10 @@ _Parts = Annotated[tuple[Key, ...], Field(max_length=100)]
 
 
 class PresetOut(Model):
-    """own: of the user's own, not shipped. content: names what it holds. problem: why it cannot be read, if so. words:
-    what it is found by besides what its card says.
+    """own: of the user's own, not shipped.
+
+    content: names what it holds. problem: why it cannot be read, if so. words: what it is found by besides what its
+    card says.
     """
 
     key: str
@@ -47,6 +49,7 @@ class PresetOut(Model):
 
     @classmethod
     def of(cls, kept: KeptPreset, own: bool = True) -> PresetOut:
+        """Return the card of a preset."""
         words = "" if own else SEARCH_WORDS.get(kept.key, "")
         return cls.model_construct(
             key=kept.key, own=own, preset=kept.preset, content=kept.content, problem=kept.problem, words=words
@@ -54,8 +57,9 @@ class PresetOut(Model):
 
     @property
     def json_text(self) -> str:
-        """Return the preset as JSON, cached with it: a library may hold thousands and is requested after every
-        change.
+        """Return the preset as JSON, cached with it.
+
+        A library may hold thousands and is requested after every change.
         """
         if self.preset is None:
             return self.model_dump_json()
@@ -113,6 +117,8 @@ class PresetContentIn(Model):
 
 
 class SwatchesIn(Model):
+    """Presets to preview on a shot."""
+
     presets: Annotated[list[PresetKey], Field(max_length=_MOST_SWATCHES)]
 
 
@@ -125,8 +131,9 @@ class WaveOut(Model):
 
 
 class SwatchOut(Model):
-    """typical_px: RMS distance of the picture's center. scribble: right, up, and lift of the right edge by roll, in
-    turn.
+    """typical_px: RMS distance of the picture's center.
+
+    scribble: right, up, and lift of the right edge by roll, in turn.
     """
 
     key: str
@@ -136,6 +143,7 @@ class SwatchOut(Model):
 
     @classmethod
     def of(cls, key: str, made: Swatch) -> SwatchOut:
+        """Return the preview of a preset for the page."""
         waves = [
             WaveOut.model_construct(
                 axis=axis, least=extremes[:, 0].round(2).tolist(), most=extremes[:, 1].round(2).tolist()
@@ -148,8 +156,9 @@ class SwatchOut(Model):
 
 
 class OriginOut(Model):
-    """Differences between a clip and the preset that it was placed from. preset: missing when it was removed; `problem`
-    explains why.
+    """Differences between a clip and the preset that it was placed from.
+
+    preset: missing when it was removed; `problem` explains why.
     """
 
     key: str

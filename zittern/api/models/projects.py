@@ -16,18 +16,23 @@ __all__ = ["NameIn", "NewShotIn", "ProjectOut", "ScribbleOut", "ShotCard"]
 
 
 class ProjectOut(Model):
+    """A project and its number of shots."""
+
     slug: str
     name: str
     shots: int
 
 
 class NameIn(Model):
+    """A name."""
+
     name: Name
 
 
 class NewShotIn(Model):
-    """A copy of another shot, or a new one; missing fields take the defaults of a new shot. Its length is in seconds
-    unless frames are given.
+    """A copy of another shot, or a new one; missing fields take the defaults of a new shot.
+
+    Its length is in seconds unless frames are given.
     """
 
     name: Name
@@ -48,12 +53,14 @@ class ScribbleOut(Model):
 
     @classmethod
     def of(cls, drawn: bytes) -> ScribbleOut:
+        """Return an encoded scribble."""
         return cls(scribble=base64.b64encode(drawn).decode())
 
 
 class ShotCard(Model):
-    """A shot in a project list. problem: why it cannot be read. scribble: as ScribbleOut; missing when it must be
-    requested.
+    """A shot in a project list.
+
+    problem: why it cannot be read. scribble: as ScribbleOut; missing when it must be requested.
     """
 
     id: str
@@ -72,6 +79,7 @@ class ShotCard(Model):
 
     @classmethod
     def of(cls, entry: ShotEntry) -> ShotCard:
+        """Return the card of a shot."""
         card = entry.card
         return cls.model_construct(
             id=entry.id, slug=entry.slug, name=card.name, project=entry.project, project_slug=entry.project_slug,

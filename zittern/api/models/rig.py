@@ -57,4 +57,6 @@ class ObjectPosesIn(Model):
 
 
 class ObjectPosesOut(Model):
+    """Poses of an object of the set."""
+
     poses: list[WorldPose]

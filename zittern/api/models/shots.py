@@ -26,8 +26,10 @@ _Metres = Annotated[float, Field(ge=-1e6, le=1e6)]
 
 
 class _StatePlace(Model):
-    """The state of a shot. variant: id of the active one; made: addresses of the parts that the last edit added; said:
-    its notice. held_clips: ids of clips that shake the camera as a person does.
+    """The state of a shot.
+
+    variant: id of the active one; made: addresses of the parts that the last edit added; said: its notice. held_clips:
+    ids of clips that shake the camera as a person does.
     """
 
     id: str
@@ -44,7 +46,7 @@ class _StatePlace(Model):
     held_clips: tuple[str, ...]
 
     @classmethod
-    def standing(cls, state: State, **more: object) -> Self:
+    def with_state(cls, state: State, **more: object) -> Self:
         """From what the store says, with further fields."""
         names = (name for name in _StatePlace.model_fields if name not in ("id", "held_clips"))
         told: dict[str, Any] = {"id": state.shot_id, "held_clips": held_clips(state.document)}
@@ -59,12 +61,14 @@ class StateOut(_StatePlace):
 
     @classmethod
     def of(cls, state: State) -> StateOut:
-        return cls.standing(state, document=state.document)
+        """Return a state with its document."""
+        return cls.with_state(state, document=state.document)
 
 
 class ChangesOut(_StatePlace):
-    """A shot as differences from a revision that the client has (`changed_from`). changes: fields of the document that
-    differ; in its lists of parts `{"same": KEY}` represents an unchanged one.
+    """A shot as differences from a revision that the client has (`changed_from`).
+
+    changes: fields of the document that differ; in its lists of parts `{"same": KEY}` represents an unchanged one.
     """
 
     changes: dict[str, Any]
@@ -72,28 +76,39 @@ class ChangesOut(_StatePlace):
 
     @classmethod
     def of(cls, state: State, before: Shot, base: int) -> ChangesOut:
-        return cls.standing(state, changes=changes(before, state.document), changed_from=base)
+        """Return a state as differences from an earlier document."""
+        return cls.with_state(state, changes=changes(before, state.document), changed_from=base)
 
 
 class EditIn(Model):
+    """A command, and the revision that it was issued for."""
+
     base_revision: RevisionId
     command: Command
 
 
 class StepIn(Model):
+    """The revision that an undo or redo was issued for."""
+
     base_revision: RevisionId
 
 
 class GoToIn(Model):
+    """The revision to go to, and the one that the request was issued for."""
+
     base_revision: RevisionId
     revision: RevisionId
 
 
 class RevisionNameIn(Model):
+    """The name of a revision; none to remove it."""
+
     name: str | None = Field(max_length=120)
 
 
 class RevisionOut(Model):
+    """A revision in the history."""
+
     revision: int
     parent: int | None
     label: str
@@ -116,8 +131,9 @@ class HistoryOut(Model):
 
 
 class SubjectIn(Model):
-    """An object of the shot's set, or nothing to mark none; a point of it, picked in the world (metres) at a frame, or
-    all of it. A point alone stands still.
+    """An object of the shot's set, or nothing to mark none.
+
+    A point of it, picked in the world (metres) at a frame, or all of it. A point alone stands still.
     """
 
     base_revision: RevisionId
@@ -141,6 +157,8 @@ class FormulaOut(Model):
 
 
 class TidyIn(Model):
+    """The number of revisions to keep."""
+
     keep: int = Field(ge=1, le=1_000_000, description="how many of the newest revisions stay; named ones always do")
 
 

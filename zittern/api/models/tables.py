@@ -27,6 +27,8 @@ __all__ = [
 
 
 class SetOut(Model):
+    """A set: its files, objects and path."""
+
     set_id: str
     objects: list[str]
 
@@ -40,8 +42,9 @@ class MovieKindOut(Model):
 
 
 class FormatOut(Model):
-    """carries: the parts of a shot that it includes. reads: camera paths can be read from it; writes: shots can be
-    written to it.
+    """carries: the parts of a shot that it includes.
+
+    reads: camera paths can be read from it; writes: shots can be written to it.
     """
 
     name: str
@@ -64,8 +67,9 @@ class SourceOut(Model):
 
 
 class AxisOut(Model):
-    """unit: in words; sign: as numbers carry it. step: a fine change of a swing. title: what people read. folds:
-    shown when it is asked for, or moves.
+    """unit: in words; sign: as numbers carry it.
+
+    step: a fine change of a swing. title: what people read. folds: shown when it is asked for, or moves.
     """
 
     name: Axis
@@ -102,9 +106,10 @@ class RigOut(Model):
 
 
 class FormsOut(Model):
-    """Form fields by the document they belong to; choices that forms offer; limits of the numbers in commands, by
-    `type.field`; names of the layers of the handheld feel; the default values of a new shot. pads: positions of the
-    corners of a blend, by their number, percent from the left and lower edge.
+    """Form fields by the document they belong to; choices that forms offer.
+
+    Limits of the numbers in commands, by `type.field`; names of the layers of the handheld feel; the default values of
+    a new shot. pads: positions of the corners of a blend, by their number, percent from the left and lower edge.
     """
 
     layer: list[FieldLook]
@@ -133,12 +138,16 @@ class FormsOut(Model):
 
 
 class CheckOut(Model):
+    """A check: its name and description."""
+
     name: str
     title: str
     told: str
 
 
 class SetChoice(Model):
+    """A set to choose."""
+
     set_id: str
     title: str
 

@@ -30,8 +30,10 @@ class ReadingOut(Model):
 
 
 class CameraFileOut(Model):
-    """The cameras of a file; or the name of the shot that it is. fps: the file's own frame rate, where it has one.
-    readings: ways to read the path of a camera, where the picture suggests another one than the file says.
+    """The cameras of a file; or the name of the shot that it is.
+
+    fps: the file's own frame rate, where it has one. readings: ways to read the path of a camera, where the picture
+    suggests another one than the file says.
     """
 
     cameras: list[str]
@@ -42,16 +44,22 @@ class CameraFileOut(Model):
 
 
 class ImportedOut(Model):
+    """The shot after an import."""
+
     state: StateOut
     notices: list[str]
 
 
 class ExportIn(Model):
+    """Settings of an export."""
+
     format: str = Field(max_length=20)
     step: float = Field(default=1.0, ge=0.01, le=100.0, description="frames between two samples")
 
 
 class JobOut(Model):
+    """State of an export."""
+
     id: str
     status: Literal["working", "done", "failed", "cancelled"]
     progress: float

@@ -16,8 +16,10 @@ _MOST_PASTED = 50_000
 
 
 class TypedPlace(Model):
-    """Context of a typed number. unit: as shown in the field. fps: frame rate; shot, at, frame: shot, address and frame
-    of the playhead, which give the frame rate and the size of a pixel.
+    """Context of a typed number.
+
+    unit: as shown in the field. fps: frame rate; shot, at, frame: shot, address and frame of the playhead, which give
+    the frame rate and the size of a pixel.
     """
 
     unit: str = Field(default="", max_length=20)

@@ -1,4 +1,4 @@
-"""One module per noun, in alphabetical order:
+"""One module per noun, in alphabetical order.
 
 checks    what checks find
 cues      cues from files and as files

@@ -30,8 +30,9 @@ def get_checks(shot: str, ctx: Ctx, seen: Seen) -> CheckedOut:
 
 @router.get("/past-set")
 def get_past_set(shot: str, ctx: Ctx, seen: Seen, frame: Annotated[Frame, Query()] = 1.0) -> PastSetOut:
-    """Return the area of one frame that is past the edge of the set, as the check *coverage* reports it for the whole
-    shot. Nothing is changed.
+    """Return the area of one frame that is past the edge of the set.
+
+    The check *coverage* reports it for the whole shot. Nothing is changed.
     """
     state = seen.state(shot)
     pieces = pieces_for(ctx.library.data_dir, state.document)

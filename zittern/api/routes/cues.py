@@ -28,6 +28,6 @@ def export_cues(shot: str, seen: Seen) -> Response:
 def import_cues(
     shot: str, file: UploadFile, seen: Seen, base_revision: Annotated[int, Form(ge=0, le=2**53 - 1)]
 ) -> object:
-    """Adds the cues of a CSV; one revision."""
+    """Add the cues of a CSV; one revision."""
     cues = read_cues(file.file.read(), seen.document(shot))
     return seen.edit(shot, base_revision, AddCues(cues=cues))

@@ -41,7 +41,7 @@ def get_export(job: str, ctx: Ctx) -> JobOut:
 
 @router.delete("/exports/{job}")
 def cancel_export(job: str, ctx: Ctx) -> JobOut:
-    """Stops at the next part."""
+    """Stop at the next part."""
     found = ctx.jobs.get(job)
     found.cancelled.set()
     return _out(found)
@@ -51,7 +51,7 @@ def cancel_export(job: str, ctx: Ctx) -> JobOut:
 def get_export_file(
     job: str, ctx: Ctx, range: Annotated[str | None, Header(include_in_schema=False)] = None
 ) -> FileResponse:
-    """The finished file. Once all of it has arrived it is gone from here."""
+    """Return the finished file. Once all of it has arrived it is gone from here."""
     found = ctx.jobs.get(job)
     path = ctx.jobs.fetched(found)
     sent = BackgroundTasks([BackgroundTask(path.unlink, missing_ok=True)])

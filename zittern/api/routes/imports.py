@@ -88,7 +88,7 @@ def import_shot(
     z_up: Annotated[bool, Form()] = False,
     centimeters: Annotated[bool, Form()] = False,
 ) -> object:
-    """A new shot from a file."""
+    """Return a new shot from a file."""
     data = file.file.read()
     reading = Reading(z_up, centimeters)
     opened = open_shot(_filename(file), data, no_sidecars, camera, fps_from(fps, "fps"), reading=reading)
@@ -111,7 +111,7 @@ def import_move(
     z_up: Annotated[bool, Form()] = False,
     centimeters: Annotated[bool, Form()] = False,
 ) -> object:
-    """Puts a file's path in place of the shot's move, or lets it ride on it; one revision."""
+    """Put a file's path in place of the shot's move, or lets it ride on it; one revision."""
     imported = _open(file).read(camera, seen.document(shot).fps)
     move = move_of(converted(imported.samples, Reading(z_up, centimeters)))
     command = _COMMANDS[how](move=move, name=_filename(file))

@@ -27,7 +27,7 @@ router = APIRouter(prefix="/api/shots/{shot}", tags=["motion"], route_class=Json
 
 @router.post("/motion", response_class=Response, responses={200: {"content": {"application/octet-stream": {}}}})
 def get_motion(shot: str, body: MotionIn, ctx: Ctx, seen: Seen) -> Response:
-    """A motion packet: only the arrays that the page does not have yet."""
+    """Return a motion packet: only the arrays that the page does not have yet."""
     timing = Timing()
     state = seen.state(shot)
     document = state.document if body.revision is None else ctx.library.document(shot, body.revision, seen.variant)
@@ -50,15 +50,16 @@ def get_motion(shot: str, body: MotionIn, ctx: Ctx, seen: Seen) -> Response:
 
 
 def _in_view(document: Shot, body: MotionIn) -> tuple[float, float] | None:
-    """The frames in view of a long shot; of others all count."""
+    """Return the frames in view of a long shot; of others all count."""
     if document.frame_count <= MOST_WHOLE_FRAMES:
         return None
     return body.window or (body.frame, body.frame + CLOSE_FRAMES)
 
 
 def _curves(document: Shot, addresses: Iterable[str], frames: Array) -> Iterator[tuple[str, Array]]:
-    """Yield samples of numbers; missing ones are skipped, since the page may still show a part that was just
-    removed.
+    """Yield samples of numbers.
+
+    Missing ones are skipped, since the page may still show a part that was just removed.
     """
     for address in addresses:
         try:
@@ -75,7 +76,7 @@ def get_handles(shot: str, body: HandlesIn, seen: Seen) -> HandlesOut:
 
 @router.get("/motion/header", include_in_schema=True)
 def get_motion_header(shot: str, ctx: Ctx, seen: Seen) -> MotionHead:
-    """The header alone, without any array: for scripts, and so that the page's types know it."""
+    """Return the header alone, without any array: for scripts, and so that the page's types know it."""
     state = seen.state(shot)
     document = state.document
     first = float(document.first_frame)

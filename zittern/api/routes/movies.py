@@ -108,8 +108,9 @@ def _packed(arrays: dict[str, Array]) -> bytes:
 async def put_frame(
     movie: str, number: Annotated[int, Path(ge=0, lt=10_000_000)], request: Request, ctx: Ctx
 ) -> TakenOut:
-    """A frame as raw RGBA, 8 bits each, from the lowest row up; answered when the encoder has taken it. One that was
-    there before is ignored.
+    """Return a frame as raw RGBA, 8 bits each, from the lowest row up; answered when the encoder has taken it.
+
+    One that was there before is ignored.
     """
     found = ctx.movies.get(movie)
     frame = await request.body()
@@ -125,7 +126,7 @@ def heartbeat(movie: str, ctx: Ctx) -> None:
 
 @router.delete("/movies/{movie}")
 def cancel_movie(movie: str, ctx: Ctx) -> MovieOut:
-    """Ends it; nothing is left of it."""
+    """End it; nothing is left of it."""
     found = ctx.movies.get(movie)
     found.cancel()
     return MovieOut.of(found)
@@ -133,7 +134,7 @@ def cancel_movie(movie: str, ctx: Ctx) -> MovieOut:
 
 @router.get("/movies/{movie}/file", response_class=FileResponse)
 def get_movie_file(movie: str, ctx: Ctx) -> FileResponse:
-    """The finished file; it stays for a while."""
+    """Return the finished file; it stays for a while."""
     found = ctx.movies.get(movie)
     if found.status != "done":
         raise NotFound(f"the movie is not done: frame {found.next} of {found.count}")

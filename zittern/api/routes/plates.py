@@ -59,21 +59,24 @@ def shot_from_pictures(
     distance_m: _Distance = 4.0,
     overscan_percent: _Overscan = 10.0,
 ) -> object:
-    """A new shot with pictures hung in it, called as the first of them. Where one cannot be read there is none."""
+    """Return a new shot with pictures hung in it, called as the first of them.
+
+    Where one cannot be read there is none.
+    """
     command = _hanging(pictures, distance_m, overscan_percent)
     made = command.apply(started(command.plates[0].name, {}, seconds=_LENGTH_S))
     return json_response(StateOut.of(ctx.library.add_shot(slug, newly_seeded(made), command.label(made))), 201)
 
 
 def _hanging(pictures: list[Hung], distance_m: float, overscan_percent: float) -> HangPlates:
-    """The command that hangs pictures. Raises BadInput."""
+    """Return the command that hangs pictures. Raises BadInput."""
     with faults_as(BadInput):
         return HangPlates(plates=tuple(pictures), distance_m=distance_m, overscan_percent=overscan_percent)
 
 
 @router.post("/api/shots/{shot}/plates/{plate}", response_model=StateOut)
 def show(shot: str, plate: str, seen: Seen, base_revision: _Revision, picture: ShownPicture, turn: Turn) -> object:
-    """Shows another picture on a plate, or the one that is missing; one revision."""
+    """Show another picture on a plate, or the one that is missing; one revision."""
     return seen.edit(shot, base_revision, ShowPicture(plate=plate, shows=picture))
 
 

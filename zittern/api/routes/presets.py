@@ -60,7 +60,7 @@ def get_nearest(words: Annotated[str, Query(max_length=200)], ctx: Ctx) -> objec
 
 @router.post("/presets", status_code=201, response_model=PresetOut, dependencies=[WRITES])
 def save_preset(body: PresetSaveIn, ctx: Ctx, seen: Seen) -> object:
-    """A clip, or some of a shot's layers, as a preset of the user's own."""
+    """Return a clip, or some of a shot's layers, as a preset of the user's own."""
     document = seen.document(body.shot)
     made = (
         of_layers(document, body.layers, body.name, body.rig)
@@ -73,7 +73,7 @@ def save_preset(body: PresetSaveIn, ctx: Ctx, seen: Seen) -> object:
 
 @router.post("/presets/file", status_code=201, response_model=PresetOut, dependencies=[WRITES])
 def import_preset(file: UploadFile, ctx: Ctx) -> object:
-    """A preset from a file; where its name is taken a number is put behind it."""
+    """Return a preset from a file; where its name is taken a number is put behind it."""
     data = file.file.read(_MOST_FILE_BYTES + 1)
     if len(data) > _MOST_FILE_BYTES:
         raise FormatError(f"a preset file has up to {_MOST_FILE_BYTES // 2**20} MB; this is too large")
@@ -82,14 +82,14 @@ def import_preset(file: UploadFile, ctx: Ctx) -> object:
 
 @router.post("/presets/undo", response_model=PresetShelfOut, dependencies=[WRITES])
 def undo_presets(ctx: Ctx) -> object:
-    """Takes back the last change to the user's presets."""
+    """Take back the last change to the user's presets."""
     ctx.library.presets.undo()
     return get_presets(ctx)
 
 
 @router.post("/presets/redo", response_model=PresetShelfOut, dependencies=[WRITES])
 def redo_presets(ctx: Ctx) -> object:
-    """Does the change again that was taken back last."""
+    """Do the change again that was taken back last."""
     ctx.library.presets.redo()
     return get_presets(ctx)
 
@@ -121,7 +121,7 @@ def fill_preset(key: _Key, body: PresetContentIn, ctx: Ctx, seen: Seen) -> objec
 
 @router.delete("/presets/{key}", status_code=204, dependencies=[WRITES])
 def remove_preset(key: _Key, ctx: Ctx, content: Annotated[str, Query(min_length=1, max_length=64)]) -> None:
-    """Takes one of the user's own away."""
+    """Take one of the user's own away."""
     _refuse_shipped(key)
     ctx.library.presets.remove(key, content)
 

@@ -28,7 +28,7 @@ def list_projects(ctx: Ctx) -> list[ProjectOut]:
 
 @router.post("", status_code=201, dependencies=[WRITES])
 def add_project(body: NameIn, ctx: Ctx) -> ProjectOut:
-    """A new project."""
+    """Return a new project."""
     return _out(ctx.library.add_project(body.name))
 
 
@@ -40,7 +40,7 @@ def rename_project(slug: str, body: NameIn, ctx: Ctx) -> ProjectOut:
 
 @router.delete("/{slug}", status_code=204, dependencies=[WRITES])
 def remove_project(slug: str, ctx: Ctx) -> None:
-    """Removes an empty project."""
+    """Remove an empty project."""
     ctx.library.remove_project(slug)
 
 
@@ -53,7 +53,7 @@ def list_shots(slug: str, ctx: Ctx) -> list[ShotCard]:
 
 @router.post("/{slug}/shots", status_code=201, response_model=StateOut, dependencies=[WRITES])
 def add_shot(slug: str, body: NewShotIn, ctx: Ctx) -> object:
-    """A new shot, empty or a copy of another."""
+    """Return a new shot, empty or a copy of another."""
     if body.copy_of is not None:
         shot = ctx.library.state(body.copy_of).document.replace(name=body.name)
         state = ctx.library.add_shot(slug, newly_seeded(shot), f"Copy of {body.copy_of}")

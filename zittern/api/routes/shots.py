@@ -41,30 +41,30 @@ _Revision = Annotated[int, Path(ge=0, le=2**53 - 1)]
 @router.get("", response_model=StateOut)
 def get_shot(shot: str, ctx: Ctx, seen: Seen) -> object:
     """By id or slug, through the variant that is named, or through the main one where that is gone."""
-    return seen.answer(seen.left(ctx.library.state(shot)))
+    return seen.answer(seen.remaining(ctx.library.state(shot)))
 
 
 @router.get("/revision", response_model=NewestOut)
 def newest_revision(shot: str, ctx: Ctx) -> NewestOut:
-    """The number of the present revision, for windows that look for edits made elsewhere."""
+    """Return the number of the present revision, for windows that look for edits made elsewhere."""
     return NewestOut(revision=ctx.library.newest_revision(shot))
 
 
 @router.delete("", status_code=204, dependencies=[WRITES])
 def remove_shot(shot: str, ctx: Ctx) -> None:
-    """Removes a shot with its history."""
+    """Remove a shot with its history."""
     ctx.library.remove_shot(shot)
 
 
 @router.post("/edits", response_model=StateOut | ChangesOut, dependencies=[WRITES])
 def edit_shot(shot: str, body: EditIn, seen: Seen, have: Have = None) -> object:
-    """Commits a command as one revision."""
+    """Commit a command as one revision."""
     return seen.edit(shot, body.base_revision, body.command, have)
 
 
 @router.post("/subject", response_model=StateOut, dependencies=[WRITES])
 def mark_subject(shot: str, body: SubjectIn, ctx: Ctx, seen: Seen) -> object:
-    """Marks an object of the set as the subject, followed where it moves; one revision."""
+    """Mark an object of the set as the subject, followed where it moves; one revision."""
     document = seen.document(shot)
     subject = None
     if body.object is None and body.point_m is not None:
@@ -97,19 +97,19 @@ def check_formula(shot: str, body: FormulaIn, seen: Seen) -> FormulaOut:
 @router.post("/undo", response_model=StateOut | ChangesOut, dependencies=[WRITES])
 def undo_edit(shot: str, body: StepIn, ctx: Ctx, seen: Seen, have: Have = None) -> object:
     """One step back."""
-    return seen.answer(seen.left(ctx.library.undo(shot, body.base_revision)), have)
+    return seen.answer(seen.remaining(ctx.library.undo(shot, body.base_revision)), have)
 
 
 @router.post("/redo", response_model=StateOut | ChangesOut, dependencies=[WRITES])
 def redo_edit(shot: str, body: StepIn, ctx: Ctx, seen: Seen, have: Have = None) -> object:
     """One step forward."""
-    return seen.answer(seen.left(ctx.library.redo(shot, body.base_revision)), have)
+    return seen.answer(seen.remaining(ctx.library.redo(shot, body.base_revision)), have)
 
 
 @router.post("/goto", response_model=StateOut | ChangesOut, dependencies=[WRITES])
 def go_to_revision(shot: str, body: GoToIn, ctx: Ctx, seen: Seen, have: Have = None) -> object:
-    """Makes any revision the present one; later ones stay."""
-    return seen.answer(seen.left(ctx.library.go_to(shot, body.base_revision, body.revision)), have)
+    """Create any revision the present one; later ones stay."""
+    return seen.answer(seen.remaining(ctx.library.go_to(shot, body.base_revision, body.revision)), have)
 
 
 @router.patch("/revisions/{revision}", status_code=204, dependencies=[WRITES])
@@ -126,7 +126,7 @@ def list_revisions(
     most: Annotated[int, Query(ge=1, le=500)] = 200,
     named: bool = False,
 ) -> HistoryOut:
-    """A page of the history, newest first, older than `before`; those with a name alone on wish."""
+    """Return a page of the history, newest first, older than `before`; those with a name alone on wish."""
     return HistoryOut.model_validate(ctx.library.history(shot, before, most, named))
 
 
@@ -138,13 +138,13 @@ def get_tidying(shot: str, ctx: Ctx, keep: Annotated[int, Query(ge=1, le=1_000_0
 
 @router.post("/tidy", dependencies=[WRITES])
 def tidy_history(shot: str, body: TidyIn, ctx: Ctx) -> TidyOut:
-    """Removes old revisions without a name for good."""
+    """Remove old revisions without a name for good."""
     return TidyOut.model_validate(ctx.library.tidy(shot, body.keep))
 
 
 @router.get("/scribble")
 def get_scribble(shot: str, ctx: Ctx) -> ScribbleOut:
-    """The scribble of a shot's card."""
+    """Return the scribble of a shot's card."""
     return ScribbleOut.of(ctx.library.scribble(shot))
 
 

@@ -113,13 +113,13 @@ def get_tables(ctx: Ctx) -> TablesOut:
 
 @router.get("/sets/{set_id}", response_class=FileResponse)
 def get_set(set_id: str, ctx: Ctx) -> FileResponse:
-    """The GLB of a set."""
+    """Return the GLB of a set."""
     return FileResponse(set_file(ctx.library.data_dir, set_id), media_type="model/gltf-binary")
 
 
 @router.post("/sets", status_code=201, dependencies=[WRITES])
 def add_set_file(file: UploadFile, ctx: Ctx) -> SetOut:
-    """Keeps a GLB as a set that shots can play in."""
+    """Store a GLB as a set that shots can play in."""
     data = file.file.read()
     found = check_set(data)
     set_id = add_set(ctx.library.data_dir, ctx.library.workspace, slug_of(PurePath(file.filename or "set").stem), data)

@@ -1,4 +1,6 @@
-"""Checks: what people look for by eye. A check is a module and a row of the table. In dependency order:
+"""Checks: what people look for by eye. A check is a module and a row of the table.
+
+In dependency order:
 
 finding  a finding: address, amount, explanation and fix
 study    the evaluated motion that all checks look at, in pixels

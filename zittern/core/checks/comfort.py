@@ -27,7 +27,7 @@ _AMPLE = 0.97
 
 
 def comfort(study: Study) -> Iterator[Finding]:
-    """Turning that is too fast, or else swaying that is too slow; neither has weight."""
+    """Find turning that is too fast, or else swaying that is too slow; neither has weight."""
     shot = study.shot
     fps = shot.fps.value
     if shot.frame_count < _LEAST_S * fps:
@@ -58,7 +58,7 @@ def comfort(study: Study) -> Iterator[Finding]:
 
 
 def _longest(study: Study) -> slice:
-    """The first stretch of frames that follow each other."""
+    """Return the first stretch of frames that follow each other."""
     breaks = np.flatnonzero(~study.neighbours)
     return slice(0, int(breaks[0]) + 1 if len(breaks) else len(study.frames))
 

@@ -17,8 +17,9 @@ _MOST_OVERSCAN = 1.5
 
 
 def coverage(study: Study) -> Iterator[Finding]:
-    """Find frames with an exposed edge: its width, its side and the smallest repair; and frames that show the edge of
-    the set.
+    """Find frames with an exposed edge: its width, its side and the smallest repair.
+
+    And frames that show the edge of the set.
     """
     yield from set_edge(study)
     shot = study.shot

@@ -16,9 +16,10 @@ class Fix(Doc):
 
 
 class Finding(Doc):
-    """check: its name in the table. weight: problem or hint. at: address of the part it is about, none for the shot.
-    frames: first and last; stretches: the affected ranges, where known. amount in its unit, px in the picture where
-    known.
+    """check: its name in the table.
+
+    weight: problem or hint. at: address of the part it is about, none for the shot. frames: first and last; stretches:
+    the affected ranges, where known. amount in its unit, px in the picture where known.
     """
 
     check: str

@@ -77,7 +77,7 @@ def framing(study: Study) -> Iterator[Finding]:
 
 
 def _larger(study: Study) -> Finding | None:
-    """Finding for a subject that is taller than the picture."""
+    """Return the finding for a subject that is taller than the picture."""
     shot = study.shot
     assert shot.subject is not None, "asked for with a subject only"
     share = shot.subject.height_m / study.distance_m * study.f_px / shot.picture.height_px
@@ -98,7 +98,7 @@ def _larger(study: Study) -> Finding | None:
 
 
 def _off_target(study: Study) -> Finding | None:
-    """Finding for a subject that is far off its framing target for long."""
+    """Return the finding for a subject that is far off its framing target for long."""
     shot = study.shot
     if not framed(shot):
         return None

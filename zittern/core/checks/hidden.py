@@ -38,8 +38,9 @@ def hidden(study: Study) -> Iterator[Finding]:
 
 
 def _behind_pieces(study: Study, subject: Subject) -> Iterator[Finding]:
-    """Find up to one occlusion, named after the object that hides it longest. The object that is the subject does not
-    hide itself.
+    """Find up to one occlusion, named after the object that hides it longest.
+
+    The object that is the subject does not hide itself.
     """
     rows = np.arange(0, len(study.frames), max(1, -(-len(study.frames) // _MOST_LOOKS)))
     eye = study.motion.pose.position_m[rows]

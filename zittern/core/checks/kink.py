@@ -1,5 +1,6 @@
-"""Faults of the path itself: corners, where the speed changes abruptly at a key; stops at a key within a move; handles
-that overshoot the keys.
+"""Faults of the path itself: corners, where the speed changes abruptly at a key; stops at a key within a move.
+
+Handles that overshoot the keys.
 """
 
 from __future__ import annotations
@@ -55,7 +56,7 @@ class _Track:
     field: str
 
     def found(self) -> Finding | None:
-        """The worst of it."""
+        """Return the worst of it."""
         return self.corner() or self.stop() or self.overshoot()
 
     def mends(self, found: Finding) -> bool:
@@ -86,7 +87,7 @@ class _Track:
         return self.finding(True, (frame, frame), float(corners[worst]), "px a frame", says, rows)
 
     def stop(self) -> Finding | None:
-        """The first key with flat handles at which it stops, though it goes on the same way."""
+        """Return the first key with flat handles at which it stops, though it goes on the same way."""
         frames, values, _ = self.curve.arrays
         for row in np.flatnonzero(np.isin(frames, self.inner)).tolist():
             before, after = values[row] - values[row - 1], values[row + 1] - values[row]
@@ -103,7 +104,7 @@ class _Track:
         return None
 
     def overshoot(self) -> Finding | None:
-        """The segment whose handles carry it furthest past both of its keys."""
+        """Return the segment whose handles carry it furthest past both of its keys."""
         frames, values, kinds = self.curve.arrays
         worst: tuple[float, int] | None = None
         for row in np.flatnonzero(kinds[:-1] == _FREE).tolist():
@@ -125,7 +126,7 @@ class _Track:
     def finding(
         self, weight: bool, frames: tuple[float, float], px: float, unit: str, says: str, rows: tuple[int, ...]
     ) -> Finding:
-        """A finding; its fix makes the segments that leave some keys smooth."""
+        """Return a finding; its fix makes the segments that leave some keys smooth."""
         keys = tuple(KeyRef(at=self.at, frame=float(self.curve.arrays.frames[row])) for row in rows)
         return Finding(
             check="kink",

@@ -16,7 +16,7 @@ MOST_FIXES = 100
 
 
 def mended(shot: Shot, checks: tuple[Check, ...], pieces: SetPieces | None = None) -> tuple[Shot, tuple[Finding, ...]]:
-    """The shot with everything mended that some checks find and can mend, and what was mended, in order."""
+    """Return the shot with everything mended that some checks find and can mend, and what was mended, in order."""
     done: list[Finding] = []
     tried: set[tuple[str, str | None]] = set()
     cache = Cache()

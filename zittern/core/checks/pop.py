@@ -33,8 +33,9 @@ _TOGETHER = 32
 
 @dataclass(frozen=True, slots=True)
 class _Edge:
-    """Start or end of a clip or layer inside the shot without a ramp: the layer that is measured, address and name of
-    the part, and the first frame on its other side.
+    """Start or end of a clip or layer inside the shot without a ramp.
+
+    The layer that is measured, address and name of the part, and the first frame on its other side.
     """
 
     layer: str
@@ -114,8 +115,9 @@ def _ramped(edge: _Edge) -> Fix:
 
 
 def _jump_px(study: Study, given: Array, frame: float) -> tuple[float, float]:
-    """Return the jump of a layer at a frame, and its largest step between adjacent frames. given: (L, 9) offsets at the
-    sampled frames.
+    """Return the jump of a layer at a frame, and its largest step between adjacent frames.
+
+    given: (L, 9) offsets at the sampled frames.
     """
     moved = given * study.px_per_unit[_row(study, frame)]
     return float(np.linalg.norm(moved[1] - moved[0])), _steps(moved[2:], _LOOKED_AT[2:])

@@ -31,8 +31,9 @@ _RATES = ("rate_hz", "ring_hz")
 
 
 def rate(study: Study) -> Iterator[Finding]:
-    """Layers that move the picture faster than half the frame rate: by their rates, or by the spectrum of their motion
-    between frames.
+    """Layers that move the picture faster than half the frame rate.
+
+    By their rates, or by the spectrum of their motion between frames.
     """
     half = study.shot.fps.value / 2.0
     looked: list[tuple[Clip, Layer]] = []
@@ -64,7 +65,7 @@ def rate(study: Study) -> Iterator[Finding]:
 
 
 def _by_rate(study: Study, clip: Clip, layer: Layer) -> tuple[float, float]:
-    """The fastest rate of an axis that is seen, Hz, and the typical size of the largest axis, px."""
+    """Return the fastest rate of an axis that is seen, Hz, and the typical size of the largest axis, px."""
     if layer.source.absolute:
         return 0.0, 0.0
     size = np.sqrt(np.mean(np.square(study.layer_px(layer.id)), axis=0))
@@ -86,13 +87,14 @@ def _surely_slow(study: Study, clip: Clip, layer: Layer) -> bool:
 
 
 def _largest(study: Study, clip: Clip, layer: Layer, hz: Array) -> float:
-    """The largest of a rate (F,), at the speeds of a layer and its clip."""
+    """Return the largest of a rate (F,), at the speeds of a layer and its clip."""
     return float(np.max(hz * clip.speed.sample(study.scope) * layer.speed.sample(study.scope)))
 
 
 def _by_spectrum(study: Study, layers: Sequence[tuple[Clip, Layer]]) -> dict[str, tuple[float, float]]:
-    """Return by layer the frequency (Hz) of its motion between frames, and the typical size (px) of the part above
-    half the frame rate.
+    """Return by layer the frequency (Hz) of its motion between frames.
+
+    Also the typical size (px) of the part above half the frame rate.
     """
     out: dict[str, tuple[float, float]] = {}
     px_per_unit = np.median(study.px_per_unit, axis=0)
@@ -121,8 +123,9 @@ def _window(study: Study, layers: Sequence[Layer]) -> Array | None:
 
 
 def _too_fast(moved: Array, fps: float) -> tuple[float, float]:
-    """Return the frequency (Hz) below which nearly all of a motion (W, 9) lies, and the typical size (px) of its part
-    above half the frame rate; zeros where that is a small part.
+    """Return the frequency (Hz) below which nearly all of a motion (W, 9) is.
+
+    Also the typical size (px) of its part above half the frame rate; zeros where that is a small part.
     """
     window = np.hanning(len(moved))[:, None]
     centered = (moved - moved.mean(axis=0)) * window
@@ -137,7 +140,7 @@ def _too_fast(moved: Array, fps: float) -> tuple[float, float]:
 
 
 def _slower(clip: Clip, layer: Layer, factor: float) -> Fix | None:
-    """A lower rate, where the source has a fixed one and no speed changes it."""
+    """Return a lower rate, where the source has a fixed one and no speed changes it."""
     if layer.speed.constant != 1.0 or clip.speed.constant != 1.0:
         return None
     for field in _RATES:
@@ -150,7 +153,7 @@ def _slower(clip: Clip, layer: Layer, factor: float) -> Fix | None:
 
 
 def _too_many(study: Study, layer: Layer, beats: Array) -> Finding:
-    """Finding for a layer with more beats per frame than are generated. beats: (F,) beats per frame."""
+    """Return the finding for a layer with more beats per frame than are generated. beats: (F,) beats per frame."""
     most = float(np.max(beats))
     return Finding(
         check="rate",

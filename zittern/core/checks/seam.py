@@ -68,8 +68,9 @@ def seam(study: Study) -> Iterator[Finding]:
 
 
 def _apart_px(values: Array) -> float:
-    """Return the larger of the jump and the change of speed, from (4, n): at the first frame and the next one, and at
-    the two after the last.
+    """Return the larger of the jump and the change of speed, from (4, n).
+
+    At the first frame and the next one, and at the two after the last.
     """
     jump, pace = values[2] - values[0], (values[3] - values[2]) - (values[1] - values[0])
     return float(max(np.linalg.norm(jump), np.linalg.norm(pace)))

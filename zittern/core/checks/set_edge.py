@@ -32,6 +32,7 @@ _SWING_STEP = 0.01
 
 def set_edge(study: Study) -> Iterator[Finding]:
     """Find up to one problem: the frames where the largest part of the picture is empty, or a set that cannot be read.
+
     A set that has no ground under the lens has no edge.
     """
     if study.set_pieces.fault:
@@ -82,8 +83,9 @@ def _rows(study: Study, count: int) -> IntArray:
 
 
 def _stretches(study: Study, rows: IntArray, found: BoolArray) -> tuple[tuple[float, float], ...]:
-    """First and last frame of each stretch in which the edge shows: looked for between those where it was found and
-    their neighbours, at as many frames as there is time for.
+    """First and last frame of each stretch in which the edge shows.
+
+    Looked for between those where it was found and their neighbours, at as many frames as there is time for.
     """
     near = np.zeros(len(study.frames), dtype=bool)
     for n in np.flatnonzero(found).tolist():

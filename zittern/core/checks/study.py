@@ -34,8 +34,9 @@ _HALF_TURN_DEG = 180.0
 
 
 class Study:
-    """A shot with its motion, and the objects of its set. frames (F,): all of it, or ranges of adjacent frames of a
-    long one.
+    """A shot with its motion, and the objects of its set. frames (F,).
+
+    All of it, or ranges of adjacent frames of a long one.
     """
 
     def __init__(self, shot: Shot, cache: Cache | None = None, pieces: SetPieces | None = None) -> None:
@@ -169,8 +170,9 @@ class Study:
 
     @cached_property
     def whole_blur_px(self) -> Array:
-        """Streak of the whole motion at the shutter angle, up to the width of the picture: of what the middle of the
-        picture shows at the distance of the subject.
+        """Streak of the whole motion at the shutter angle, up to the width of the picture.
+
+        Of what the middle of the picture shows at the distance of the subject.
 
         Returns
         -------

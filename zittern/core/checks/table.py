@@ -64,8 +64,9 @@ _WORSE = 1.25
 
 @dataclass(frozen=True, slots=True)
 class Checked:
-    """findings: current ones, problems first; meant: ignored ones. thinned: whether only some frames of a long shot
-    were sampled.
+    """findings: current ones, problems first; meant: ignored ones.
+
+    thinned: whether only some frames of a long shot were sampled.
     """
 
     findings: tuple[Finding, ...]
@@ -74,7 +75,7 @@ class Checked:
 
 
 def named(names: Iterable[str]) -> tuple[Check, ...]:
-    """Checks by their names. Raises BadInput for one that does not exist."""
+    """Check by their names. Raises BadInput for one that does not exist."""
     by_name = {each.name: each for each in CHECKS}
     wanted = list(names)
     unknown = [name for name in wanted if name not in by_name]

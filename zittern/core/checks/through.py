@@ -19,8 +19,9 @@ _LEAST_WAY_M = 1e-9
 
 
 def passes_through(study: Study) -> Iterator[Finding]:
-    """Frames after which the lens is on another side of something that is there, and frames in which it is inside of
-    the subject.
+    """Find frames after which the lens is on another side of an object.
+
+    Also frames in which it is inside the subject.
     """
     for plate in study.shot.plates:
         passed = _passed(study, plate)

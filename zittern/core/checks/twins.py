@@ -46,8 +46,9 @@ _TIME = re.compile(r"\bt\b")
 
 @dataclass(frozen=True)
 class _Shown:
-    """Picture motion of a layer: right and up, (F,) px, and the frames in which it is active. The coupling of a lever
-    is left out.
+    """Picture motion of a layer: right and up, (F,) px, and the frames in which it is active.
+
+    The coupling of a lever is left out.
     """
 
     clip: Clip
@@ -62,8 +63,9 @@ class _Shown:
 
 
 def twins(study: Study) -> Iterator[Finding]:
-    """Find up to one similarity per layer: right and up alike in it, or alike with an earlier layer. Linked axes have
-    no weight.
+    """Find up to one similarity per layer: right and up alike in it, or alike with an earlier layer.
+
+    Linked axes have no weight.
     """
     shown = [
         _shown(study, clip, layer)
@@ -130,7 +132,7 @@ def _within(study: Study, shown: _Shown) -> Finding | None:
 
 
 def _axes_of(study: Study, layer: Layer, heard: BoolArray) -> tuple[Axis, Axis]:
-    """The axes that move the picture most across and up."""
+    """Return the axes that move the picture most across and up."""
     moved = study.layer_px(layer.id)[heard]
     across, up = (
         max(
@@ -176,7 +178,7 @@ def _between(study: Study, one: _Shown, other: _Shown) -> Finding | None:
 
 
 def _parted(study: Study, one: _Shown, other: _Shown, both: BoolArray) -> Fix | None:
-    """The first change of the later layer that makes two layers differ."""
+    """Return the first change of the later layer that makes two layers differ."""
     layer = other.layer
     changes: list[tuple[str, Command]] = [(f"a new seed for “{layer.name}”", NewSeeds(layers=(layer.id,)))]
     changes += (change for axis in layer.moving_axes for change in _shifted(layer, axis))
@@ -188,7 +190,7 @@ def _parted(study: Study, one: _Shown, other: _Shown, both: BoolArray) -> Fix | 
 
 
 def _after(study: Study, command: Command, layer: Layer) -> _Shown:
-    """A layer after a change."""
+    """Return a layer after a change."""
     changed = Study(apply(study.shot, command), study.cache)
     clip, after = next((clip, each) for clip, each in changed.layers if each.id == layer.id)
     return _shown(changed, clip, after)
@@ -199,7 +201,7 @@ def _similarity_after(one: _Shown, other: _Shown, both: BoolArray) -> float:
 
 
 def _decorrelating_fix(study: Study, layer: Layer, one: Axis, other: Axis, linked: bool) -> Fix | None:
-    """The first change that makes the axes differ."""
+    """Return the first change that makes the axes differ."""
     for says, command in _changes(layer, one, other, linked):
         shown = _after(study, command, layer)
         if abs(correlation(shown.across[shown.heard], shown.up[shown.heard])) < _ALIKE:
@@ -220,7 +222,7 @@ def _changes(layer: Layer, one: Axis, other: Axis, linked: bool) -> Iterator[tup
 
 
 def _shifted(layer: Layer, axis: Axis) -> Iterator[tuple[str, Command]]:
-    """The formula of an axis, ahead in time."""
+    """Return the formula of an axis, ahead in time."""
     formula = formula_of(getattr(layer.source.tracks, axis)) if isinstance(layer.source, Formulas) else None
     if formula is None or not _TIME.search(formula.text):
         return

@@ -1,4 +1,6 @@
-"""The base of all documents, and their versions. In dependency order:
+"""The base of all documents, and their versions.
+
+In dependency order:
 
 timemarks  marks for fields that hold frames
 versions   upgrades of older documents, step by step

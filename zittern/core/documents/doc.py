@@ -23,7 +23,7 @@ class Doc(BaseModel):
     """A frozen value. Unknown fields, NaN and infinities are refused."""
 
     # Fields that say nothing about motion: names, ids, locks, where it came from.
-    still: ClassVar[frozenset[str]] = frozenset()
+    motion_irrelevant: ClassVar[frozenset[str]] = frozenset()
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False, ignored_types=(cached_property,))
 
@@ -36,7 +36,7 @@ class Doc(BaseModel):
         return all(getattr(self, name) == getattr(other, name) for name in type(self).model_fields)
 
     def replace(self, **changes: Any) -> Self:
-        """A new document with some fields changed, checked; parts that did not change are shared.
+        """Return a new document with some fields changed, checked; parts that did not change are shared.
 
         Raises DocumentError with the path of the field.
         """
@@ -56,8 +56,8 @@ class Doc(BaseModel):
 
     @cached_property
     def motion_key(self) -> str:
-        """Hash of everything in it that can move something: without `still` fields, with the limits of its numbers."""
-        fields = (name for name in type(self).model_fields if name not in self.still)
+        """Hash of all that affects motion: without `motion_irrelevant` fields, with the limits of its numbers."""
+        fields = (name for name in type(self).model_fields if name not in self.motion_irrelevant)
         return digest(f"{type(self).__name__}({','.join(motion_text(getattr(self, name)) for name in fields)})")
 
 
@@ -117,5 +117,5 @@ def motion_text(value: object) -> str:
 
 
 def digest(text: str) -> str:
-    """A short hash of a text."""
+    """Return a short hash of a text."""
     return hashlib.blake2b(text.encode("utf-8", "surrogatepass"), digest_size=12).hexdigest()

@@ -1,5 +1,6 @@
-"""Marks in the types of fields that carry frames: what an edit of time does with each. Fields without a
-mark are not moved.
+"""Marks in the types of fields that carry frames: what an edit of time does with each.
+
+Fields without a mark are not moved.
 """
 
 from __future__ import annotations

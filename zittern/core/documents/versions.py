@@ -14,7 +14,7 @@ Step = Callable[[dict[str, Any]], dict[str, Any]]
 
 
 def only_more(version: int) -> Step:
-    """A step to a version that has fields more, which say nothing where they are left out."""
+    """Return a step to a version that has fields more, which say nothing where they are left out."""
     return lambda data: {**data, "schema_version": version}
 
 
@@ -27,8 +27,9 @@ def parsed(text: str | bytes) -> Any:
 
 
 def upgraded(data: Any, what: str, newest: int, steps: Mapping[int, Step]) -> dict[str, Any]:
-    """A parsed `zittern.WHAT` of any version as one of the newest; steps[n] takes version n to n + 1. Raises
-    DocumentError for anything else.
+    """Return a parsed `zittern.WHAT` of any version as one of the newest; steps[n] takes version n to n + 1.
+
+    Raises DocumentError for anything else.
     """
     name = f"zittern.{what}"
     if not isinstance(data, dict) or data.get("schema_name") != name:

@@ -1,4 +1,6 @@
-"""Edits: a command takes a shot and gives a new one; it never touches the old. In dependency order:
+"""Edits: a command takes a shot and gives a new one; it never touches the old.
+
+In dependency order:
 
 parts    parts of a shot by their ids
 address  names one field of a shot: `layer:sway.axes.pan.swing`

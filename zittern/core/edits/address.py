@@ -1,4 +1,6 @@
-"""Addresses: `shot.focal_mm`, `dial:panic.value`, `mount:camera.pan_deg`, `lane:main.name`, `clip:main.amount`,
+"""Addresses of values.
+
+`shot.focal_mm`, `dial:panic.value`, `mount:camera.pan_deg`, `lane:main.name`, `clip:main.amount`,
 `layer:sway.axes.pan.swing`.
 """
 
@@ -41,7 +43,7 @@ def get_at(shot: Shot, address: str) -> Any:
 
 
 def number_at(shot: Shot, address: str) -> Number:
-    """The number at an address. Raises EditError when something else stands there."""
+    """Return the number at an address. Raises EditError when something else stands there."""
     param = get_at(shot, address)
     if not isinstance(param, Number):
         raise EditError("only a number can have keys", address)
@@ -69,7 +71,7 @@ def scope_of(shot: Shot, address: str, frames: Array | float) -> Scope:
 
 
 def _on_axis(address: str, scope: Scope) -> Scope:
-    """The scope of the axis that an address names, if it names one."""
+    """Return the scope of the axis that an address names, if it names one."""
     fields = FIELD_AXES.items() if address.startswith(("mount:", "plate:")) else ()
     names: dict[str, Axis] = {**{axis: axis for axis in AXES}, **dict(fields)}
     found = next((names[part] for part in reversed(address.split(".")) if part in names), None)
@@ -77,7 +79,7 @@ def _on_axis(address: str, scope: Scope) -> Scope:
 
 
 def set_at(shot: Shot, address: str, value: Any) -> Shot:
-    """The shot with another value at an address. Raises EditError when the place or the value is wrong."""
+    """Return the shot with another value at an address. Raises EditError when the place or the value is wrong."""
     _, parts = _resolve(shot, address)
     if not parts or parts[-1] in _NO_VALUES:
         raise EditError("this cannot be set as a value", address)
@@ -92,8 +94,9 @@ def set_at(shot: Shot, address: str, value: Any) -> Shot:
 
 
 def change_at(shot: Shot, owner: str, change: Callable[[Any], Any], where: str | None = None) -> Shot:
-    """The shot with a layer, clip, lane, mount or itself changed. Raises EditError with `where`, or the owner's
-    address.
+    """Return the shot with a layer, clip, lane, mount or itself changed.
+
+    Raises EditError with `where`, or the owner's address.
     """
     doc, _ = _resolve(shot, owner)
     with faults_as(EditError, where or owner):

@@ -25,15 +25,19 @@ _Address = Annotated[str, Field(max_length=300)]
 
 
 class SetLag(CommandDoc, label="Set lag of the operator to {lag_frames:g} frames"):
-    """Makes the operator so many frames late while the subject goes steadily on, by the same person's being slower or
-    quicker in all: reaction and the camera's own lag keep their ratio, anticipation stays.
+    """Set the lag of the operator in frames, for a subject at constant speed.
+
+    Reaction and response lag keep their ratio, anticipation stays.
     """
 
     mount: str
     lag_frames: float = Field(ge=-1000.0, le=1000.0)
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError without an operator, and for a lag that this anticipation or the limits do not allow."""
+        """Apply the command.
+
+        Raises EditError without an operator, and for a lag that this anticipation or the limits do not allow.
+        """
         mount = find_mount(shot, self.mount)
         if mount.operator is None:
             raise EditError("no operator aims this mount", f"mount:{self.mount}.operator")
@@ -49,8 +53,9 @@ class SetLag(CommandDoc, label="Set lag of the operator to {lag_frames:g} frames
 
 
 class FollowTarget(CommandDoc):
-    """Has an operator or the hold (`mount:ID.operator`, `shot.hold`) follow a target: from a frame on, or from the
-    beginning where none is named. A change at the same frame is replaced.
+    """Has an operator or the hold (`mount:ID.operator`, `shot.hold`) follow a target.
+
+    From a frame on, or from the beginning where none is named. A change at the same frame is replaced.
     """
 
     at: _Address
@@ -58,7 +63,7 @@ class FollowTarget(CommandDoc):
     target: Target
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError where no target is followed, and for a missing mount."""
+        """Apply the command. Raises EditError where no target is followed, and for a missing mount."""
         return _following(shot, self.at, self.frame, self.target)
 
     def label(self, shot: Shot) -> str:
@@ -67,8 +72,9 @@ class FollowTarget(CommandDoc):
 
 
 class FollowPoint(CommandDoc):
-    """Has an operator or the hold follow the point in the world that the bare lens looks at in a frame: as far away as
-    the subject.
+    """Has an operator or the hold follow the point in the world that the bare lens looks at in a frame.
+
+    As far away as the subject.
     """
 
     at: _Address
@@ -76,7 +82,7 @@ class FollowPoint(CommandDoc):
     frame: Frame | None = None
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError where no target is followed."""
+        """Apply the command. Raises EditError where no target is followed."""
         pose = bare_poses(shot, scope_at(shot, self.seen_at))[0]
         away = subject_distance_m(shot, self.seen_at, pose[:3, 3])
         x, y, z = (float(each) for each in pose[:3, 3] - away * pose[:3, 2])
@@ -96,7 +102,7 @@ class FollowOther(CommandDoc):
     to_frame: Frame | None
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a frame at which no target is taken."""
+        """Apply the command. Raises EditError for a frame at which no target is taken."""
         follows = _follows(shot, self.at)
         there = [change for change in follows.changes if change.frame == self.frame]
         if not there:

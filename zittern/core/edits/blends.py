@@ -42,16 +42,19 @@ __all__ = [
 
 
 class BlendClips(CommandDoc):
-    """One clip of several, which are its corners; it takes the place of the first, over the time of all of them. Where
-    the first is a blend, the others become further corners of it.
+    """One clip of several, which are its corners; it takes the place of the first, over the time of all of them.
+
+    Where the first is a blend, the others become further corners of it.
     """
 
     clips: Annotated[tuple[str, ...], Field(min_length=FEWEST_CORNERS, max_length=MOST_CORNERS)]
     method: Literal["mix", "morph"] = "mix"
 
     def apply(self, shot: Shot) -> Shot:
-        """Amounts and speeds go into the layers. Raises EditError for a clip twice, for a second blend, for too many
-        corners, and for a clip whose amount or speed changes over time.
+        """Amounts and speeds go into the layers.
+
+        Raises EditError for a clip twice, for a second blend, for too many corners, and for a clip whose amount or
+        speed changes over time.
         """
         if len(set(self.clips)) < len(self.clips):
             raise EditError("a clip can be only one corner; name each once", "clips")
@@ -83,8 +86,9 @@ class AddBlend(CommandDoc):
     lane: str | None = None
 
     def apply(self, shot: Shot) -> Shot:
-        """Each preset is sized for the lens, as when it is placed alone. Raises EditError for one that cannot be a
-        corner.
+        """Each preset is sized for the lens, as when it is placed alone.
+
+        Raises EditError for one that cannot be a corner.
         """
         span = span_from(shot, self.first_frame, self.last_frame, None)
         parts: list[Clip] = []
@@ -110,7 +114,7 @@ class FillCorner(OfPreset, label="Put “{preset.name}” into a corner of {clip
     corner: str
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError when the corner is not there, or the preset cannot be one."""
+        """Apply the command. Raises EditError when the corner is not there, or the preset cannot be one."""
         clip, blend, at = find_blend(shot, self.clip, self.corner)
         with_dials, content = placed(shot, self.preset, self.key, clip.span_frames)
         layers = (*(each for each in clip.layers if each.corner != self.corner), *_content(content, self.corner))
@@ -160,7 +164,7 @@ class SwapCorners(CommandDoc, label="Swap corners of {clip}"):
     other: str
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError when a corner is not there."""
+        """Apply the command. Raises EditError when a corner is not there."""
         clip, blend, a = find_blend(shot, self.clip, self.corner)
         _, _, b = find_blend(shot, self.clip, self.other)
         order = list(blend.corners)
@@ -175,7 +179,7 @@ class RemoveCorner(CommandDoc):
     corner: str
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError when the corner is not there."""
+        """Apply the command. Raises EditError when the corner is not there."""
         clip, blend, at = find_blend(shot, self.clip, self.corner)
         layers = tuple(each for each in clip.layers if each.corner != self.corner)
         left = tuple(corner for n, corner in enumerate(blend.corners) if n != at)
@@ -191,7 +195,7 @@ class RemoveCorner(CommandDoc):
 
 
 def find_blend(shot: Shot, clip_id: str, corner: str | None) -> tuple[Clip, Blend, int]:
-    """A clip, its blend, and the place of a corner. Raises EditError."""
+    """Return a clip, its blend, and the place of a corner. Raises EditError."""
     clip = find_clip(shot, clip_id)
     if clip.blend is None:
         raise EditError(f"“{clip.name}” is not a blend", f"clip:{clip_id}")
@@ -222,12 +226,12 @@ def _blend_of(parts: list[Clip], method: Literal["mix", "morph"]) -> Clip:
 
 
 def _with_corners(clip: Clip, blend: Blend, corners: tuple[Corner, ...]) -> Clip:
-    """A blend with other corners."""
+    """Return a blend with other corners."""
     return clip.replace(name=_named(clip, blend, corners), blend=blend.replace(corners=corners))
 
 
 def _named(clip: Clip, blend: Blend, corners: tuple[Corner, ...]) -> str:
-    """A generated name lists the corners and follows them; a name by the user stays."""
+    """Return a generated name lists the corners and follows them; a name by the user stays."""
     return _name_of(corners) if clip.name == _name_of(blend.corners) else clip.name
 
 
@@ -236,14 +240,14 @@ def _name_of(corners: tuple[Corner, ...]) -> str:
 
 
 def _over(parts: list[Clip]) -> Span | None:
-    """The time of all of several clips."""
+    """Return the time of all of several clips."""
     spans = [clip.span_frames for clip in parts if clip.span_frames is not None]
     whole = len(spans) < len(parts)
     return None if whole else (min(first for first, _ in spans), max(last for _, last in spans))
 
 
 def _content(clip: Clip, corner: str) -> tuple[Layer, ...]:
-    """The layers of a clip in a corner, its amount and speed in them. Raises EditError."""
+    """Return the layers of a clip in a corner, its amount and speed in them. Raises EditError."""
     if clip.blend is not None:
         raise EditError(f"“{clip.name}” is a blend itself; bake it to one clip first", f"clip:{clip.id}")
     factors = []
@@ -264,8 +268,10 @@ def _content(clip: Clip, corner: str) -> tuple[Layer, ...]:
 
 
 def _strengthened(layer: Layer, factor: float) -> Layer:
-    """A layer that gives so many times as much, by its weight where that is a fixed number within its limits, else by
-    its swings. The weight of a replacing layer stays: it is the share that is replaced. Raises EditError.
+    """Return a layer with a multiple of its motion.
+
+    It is applied to the weight where that is a fixed number within its limits, else to the swings. The weight of a
+    replacing layer stays: it is the share that is replaced. Raises EditError.
     """
     weight = layer.weight.constant
     by_weight = factor <= 1.0 or (weight is not None and weight * factor <= MAX_WEIGHT)
@@ -285,7 +291,7 @@ def _strengthened(layer: Layer, factor: float) -> Layer:
 
 
 def times(number: Number, factor: float) -> Number:
-    """A number so many times as large."""
+    """Return a number so many times as large."""
     return number if factor == 1.0 else number.map(lambda value: value * factor)
 
 

@@ -23,7 +23,7 @@ class IgnoreFinding(CommandDoc):
     ignored: bool = True
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError when there are too many."""
+        """Apply the command. Raises EditError when there are too many."""
         others = tuple(each for each in shot.meant if (each.check, each.at) != (self.check, self.at))
         if not self.ignored:
             return shot.replace(meant=others)

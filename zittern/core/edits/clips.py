@@ -32,7 +32,7 @@ class AddClip(CommandDoc, label="Add clip “{name}”"):
     lane: str | None = None
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a stretch that ends before it starts."""
+        """Apply the command. Raises EditError for a stretch that ends before it starts."""
         clip = Clip(id=free_id(shot, "clip"), name=self.name, span_frames=(self.first_frame, self.last_frame))
         return on_lane(shot, clip, self.lane)
 
@@ -46,7 +46,7 @@ class MoveClip(CommandDoc):
     new_lane: bool = False
 
     def apply(self, shot: Shot) -> Shot:
-        """A clip over the whole shot has no place in time to move from. Raises EditError."""
+        """Return a clip over the whole shot has no place in time to move from. Raises EditError."""
         clip = find_clip(shot, self.clip)
         if self.by_frames and clip.span_frames is None:
             raise EditError("this clip spans the whole shot; give it a start and an end first", f"clip:{self.clip}")
@@ -107,7 +107,7 @@ class DuplicateClip(CommandDoc):
     times: Annotated[int, Field(ge=1, le=100)] = 1
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a clip over the whole shot: there is nothing behind it."""
+        """Apply the command. Raises EditError for a clip over the whole shot: there is nothing behind it."""
         clip = find_clip(shot, self.clip)
         if clip.span_frames is None:
             raise EditError("this clip spans the whole shot; give it a start and an end first", f"clip:{self.clip}")
@@ -130,12 +130,12 @@ class RemoveClip(CommandDoc, label="Remove clip {clip}"):
     clip: str
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError when it is not there."""
+        """Apply the command. Raises EditError when it is not there."""
         return without_clip(shot, find_clip(shot, self.clip))
 
 
 def without_clip(shot: Shot, clip: Clip) -> Shot:
-    """The shot without a clip, and without its lane when that was all on it."""
+    """Return the shot without a clip, and without its lane when that was all on it."""
     lane = lane_of(shot, clip)
     if len(lane.clips) > 1:
         return with_clip(shot, clip)

@@ -29,6 +29,7 @@ class CommandDoc(Doc):
     type: str = ""
 
     def __init_subclass__(cls, label: str = "", **options: Any) -> None:
+        """Register the command with its type and label."""
         super().__init_subclass__(**options)
         cls._label = label
         if "apply" in cls.__dict__:

@@ -20,8 +20,10 @@ _Whole = Annotated[int, Field(ge=-1_000_000, le=10_000_000)]
 
 
 class ConformToCut(CommandDoc, label="Conform to cut: frames {first_frame} to {last_frame}"):
-    """The shot's range becomes the frames that a cut shows, and some more on both sides (handles); where they last
-    longer or shorter there, they are stretched first. Keys outside stay: they are there when the cut changes.
+    """The shot's range becomes the frames that a cut shows, and some more on both sides (handles).
+
+    Where they last longer or shorter there, they are stretched first. Keys outside stay: they are there when the cut
+    changes.
     """
 
     everywhere: ClassVar[bool] = True
@@ -33,7 +35,7 @@ class ConformToCut(CommandDoc, label="Conform to cut: frames {first_frame} to {l
     runs: Runs = "on"
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a range that ends before it starts, and for one outside the shot."""
+        """Apply the command. Raises EditError for a range that ends before it starts, and for one outside the shot."""
         if self.last_frame < self.first_frame:
             raise EditError(f"the range ends at frame {self.last_frame}, before it starts", "last_frame")
         if self.last_frame < shot.first_frame or self.first_frame > shot.last_frame:

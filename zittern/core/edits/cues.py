@@ -28,7 +28,7 @@ class AddCues(CommandDoc):
     cues: Annotated[tuple[CueIn, ...], Field(min_length=1, max_length=MOST_CUES)]
 
     def apply(self, shot: Shot) -> Shot:
-        """New cues get new ids."""
+        """Add the cues with new ids."""
         return _with(shot, (*shot.cues, *_named(shot, self.cues)))
 
     def label(self, shot: Shot) -> str:
@@ -44,7 +44,7 @@ class MoveCues(CommandDoc):
     copy_cues: bool = False
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for one that is not there."""
+        """Apply the command. Raises EditError for one that is not there."""
         chosen = _find(shot, self.cues)
         moved = [retimed(cue, TimeMap.even(shift_frames=self.by_frames)) for cue in chosen]
         if self.copy_cues:
@@ -58,8 +58,9 @@ class MoveCues(CommandDoc):
 
 
 class SetCues(CommandDoc):
-    """Changes cues: name, strength, frame, and where they happen: at a place or at a target. Missing fields stay;
-    `nowhere` removes the position.
+    """Changes cues: name, strength, frame, and where they happen: at a place or at a target.
+
+    Missing fields stay; `nowhere` removes the position.
     """
 
     cues: _Ids
@@ -71,7 +72,7 @@ class SetCues(CommandDoc):
     nowhere: bool = False
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for one that is not there."""
+        """Apply the command. Raises EditError for one that is not there."""
         changes = {name: value for name in ("name", "strength", "frame") if (value := getattr(self, name)) is not None}
         if self.nowhere or self.place_m is not None or self.on is not None:
             changes |= {"place_m": None, "on": None} if self.nowhere else {"place_m": self.place_m, "on": self.on}
@@ -89,7 +90,7 @@ class RemoveCues(CommandDoc):
     cues: _Ids
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for one that is not there."""
+        """Apply the command. Raises EditError for one that is not there."""
         gone = {cue.id for cue in _find(shot, self.cues)}
         return _with(shot, tuple(cue for cue in shot.cues if cue.id not in gone))
 
@@ -109,7 +110,7 @@ def _find(shot: Shot, ids: tuple[str, ...]) -> list[Cue]:
 def _named(shot: Shot, cues: Sequence[CueIn]) -> list[Cue]:
     taken = {cue.id for cue in shot.cues}
     free = (name for n in range(1, len(taken) + len(cues) + 1) if (name := f"cue-{n}") not in taken)
-    return [each.called(name) for name, each in zip(free, cues, strict=False)]
+    return [each.with_id(name) for name, each in zip(free, cues, strict=False)]
 
 
 def _with(shot: Shot, cues: tuple[Cue, ...]) -> Shot:

@@ -32,7 +32,7 @@ class AddDial(CommandDoc, label="Add dial {name}"):
     value: _Bound | None = None
 
     def apply(self, shot: Shot) -> Shot:
-        """It starts at its minimum. Raises EditError for a name that is taken."""
+        """Add the dial at its minimum. Raises EditError for a name that is taken."""
         _refuse_taken(shot, self.name)
         value = self.minimum if self.value is None else self.value
         return shot.replace(
@@ -44,8 +44,9 @@ class AddDial(CommandDoc, label="Add dial {name}"):
 
 
 class SetDial(CommandDoc):
-    """Changes a dial's name, unit or limits. The new name replaces the old one in every formula; a value outside new
-    limits is clamped, a formula stays.
+    """Changes a dial's name, unit or limits.
+
+    The new name replaces the old one in every formula; a value outside new limits is clamped, a formula stays.
     """
 
     everywhere: ClassVar[bool] = True
@@ -57,7 +58,10 @@ class SetDial(CommandDoc):
     maximum: _Bound | None = None
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a dial that is not there, a name that is taken, and limits that are upside down."""
+        """Apply the command.
+
+        Raises EditError for a dial that is not there, a name that is taken, and limits that are upside down.
+        """
         dial = _find(shot, self.dial)
         minimum = dial.minimum if self.minimum is None else self.minimum
         maximum = dial.maximum if self.maximum is None else self.maximum
@@ -91,7 +95,7 @@ class RemoveDial(CommandDoc, label="Remove dial {dial}"):
     frame: float = Field(default=0.0, ge=-1e7, le=1e7)
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError while something reads it, unless its value is left behind."""
+        """Apply the command. Raises EditError while something reads it, unless its value is left behind."""
         dial = _find(shot, self.dial)
         readers = [called for called, doc in _readers(shot) if self.dial in reads_of(doc)]
         if readers and not self.leave:
@@ -142,7 +146,7 @@ def _renamed_dial(shot: Shot, old: str, new: str) -> Shot:
 
 
 def _rewritten(shot: Shot, old: str, new: str, drop: Dial | None = None) -> Shot:
-    """The shot with a name in all formulas changed, the dial of that name too; one dial taken away."""
+    """Return the shot with a name in all formulas changed, the dial of that name too; one dial taken away."""
     fields = {name: getattr(shot, name) for name in _WITH_NUMBERS}
     if drop is not None:
         fields["dials"] = tuple(dial for dial in shot.dials if dial is not drop)

@@ -32,7 +32,7 @@ def free_of_formulas(shot: Shot, given: Iterable[_T]) -> list[_T]:
 
 
 def check_free(shot: Shot, at: str) -> None:
-    """Raises EditError for a number that a formula gives."""
+    """Check that numbers are free. Raises EditError for a number that a formula gives."""
     if _is_driven(shot, at):
         raise _refusal(shot, [at])
 

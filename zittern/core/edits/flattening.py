@@ -52,7 +52,7 @@ class BakeBlend(CommandDoc, label="Bake blend {clip}"):
     frame: Frame
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError when the clip is no blend."""
+        """Apply the command. Raises EditError when the clip is no blend."""
         clip, blend, _ = find_blend(shot, self.clip, None)
         place = blends.place(blend, scope_of(shot, f"clip:{clip.id}", self.frame))[0] * 100.0
         still = blend.replace(across_percent=fixed(float(place[0])), up_percent=fixed(float(place[1])))
@@ -65,7 +65,7 @@ class FlattenBlend(CommandDoc, label="Flatten blend {clip}"):
     clip: str
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError when the clip is no blend, or takes more keys than a curve may have."""
+        """Apply the command. Raises EditError when the clip is no blend, or takes more keys than a curve may have."""
         clip, blend, _ = find_blend(shot, self.clip, None)
         return with_clip(shot, clip, _Flattening(shot, clip, blend).plain())
 
@@ -93,8 +93,9 @@ class _Flattening:
 
     @cached_property
     def reach(self) -> tuple[float, float]:
-        """Frames that the keys cover: the shot, the clip's content from where its phases are counted, and the lead of
-        springs and shutters.
+        """Frames that the keys cover.
+
+        The shot, the clip's content from where its phases are counted, and the lead of springs and shutters.
         """
         start, end, _ = self.clip.extent_in(self.span)
         lead = NEAR_LEAD_S * self.shot.fps.value + 1.0
@@ -115,8 +116,9 @@ class _Flattening:
         return self.original.replace(layers=of_no_corner(layers), blend=None)
 
     def folded_into_others(self, units: Sequence[Sequence[Layer]]) -> dict[str, Layer]:
-        """Return replacing layers that would replace other layers when flattened: those of a corner, and those between
-        the layers of a morph.
+        """Return replacing layers that would replace other layers when flattened.
+
+        Those of a corner, and those between the layers of a morph.
         """
         place = {layer.id: n for n, layer in enumerate(self.clip.layers)}
         places = [[place[layer.id] for layer in unit] for unit in units]
@@ -164,7 +166,7 @@ class _Flattening:
                 yield flat if len(parts) < 2 else flat.replace(axes=_only(flat, axes))
 
     def at(self, frames: Array, layer: Layer | None = None) -> Scope:
-        """The scope of the clip, or of one of its layers."""
+        """Return the scope of the clip, or of one of its layers."""
         return self.clip.clocked(scope_at(self.shot, frames), layer)
 
     def keyed(self, function: Callable[[Array], Array], breaks: Sequence[Array], most: float = np.inf) -> Number:
@@ -177,7 +179,7 @@ class _Flattening:
         return [number.breaks + off for number in numbers for off in (-half, 0.0, half)]
 
     def left_by(self, ids: Sequence[str], folded: dict[str, Layer], frames: Array) -> Array:
-        """The part of a layer that replacing layers leave. (F,)."""
+        """Return the part of a layer that replacing layers leave. (F,)."""
         left = np.ones(len(frames))
         for each in (folded[name] for name in ids):
             weight = each.weight.sample(self.at(frames, each)) * ramp(frames, *each.ends, self.span)
@@ -189,7 +191,10 @@ class _Flattening:
         return [each for layer in layers for each in (layer.weight.breaks, _ramp_breaks(layer, self.span))]
 
     def weighted(self, layer: Layer, takers: Sequence[str], folded: dict[str, Layer]) -> Layer | None:
-        """A layer with its share, and what others leave of it, as weight; none where that is nothing at all times."""
+        """Return a layer with its share, and what others leave of it, as weight.
+
+        None where that is nothing at all times.
+        """
         mode = {"mode": "add"} if layer.id in folded else {}
         stands = blends.corner_weight(self.clip, layer)
         if stands is None and not takers:
@@ -219,8 +224,10 @@ class _Flattening:
     def between(
         self, unit: Sequence[Layer], one: Layer, taken: _Taken, axis: Axis | None, folded: dict[str, Layer]
     ) -> Layer:
-        """Return the layer between several, with separate numbers: fixed where the blend position is constant, else
-        keyed. axis: the axis of its numbers, where they differ by axis.
+        """Return the layer between several, with separate numbers.
+
+        Fixed where the blend position is constant, else keyed. axis: the axis of its numbers, where they differ by
+        axis.
         """
         which = morph.corners_of(self.blend, unit)
         alike = len({layer.ends for layer in unit}) == 1
@@ -276,7 +283,7 @@ class _Flattening:
 
 
 def _only(layer: Layer, axes: Sequence[Axis]) -> dict[str, AxisSetting]:
-    """The axis settings of a layer with all other axes switched off."""
+    """Return the axis settings of a layer with all other axes switched off."""
     return {
         axis: setting if axis in axes else setting.replace(on=False)
         for axis in AXES

@@ -35,14 +35,15 @@ class FormulaText(Doc):
 
 
 class SetFormula(CommandDoc):
-    """Gives numbers a formula. A text that cannot be read, or that reads what is not there, is kept as a draft, and
-    what was in force stays.
+    """Gives numbers a formula.
+
+    A text that cannot be read, or that reads what is not there, is kept as a draft, and what was in force stays.
     """
 
     formulas: Annotated[tuple[FormulaText, ...], Field(min_length=1, max_length=500)]
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for what is no number."""
+        """Apply the command. Raises EditError for what is no number."""
         for each in self.formulas:
             before = number_at(shot, each.at)
             made = by_formula(each.text, before)
@@ -55,7 +56,7 @@ class SetFormula(CommandDoc):
         return shot
 
     def label(self, shot: Shot) -> str:
-        """`Formula of swing of pan in “Slow sway”`."""
+        """Return the label: `Formula of swing of pan in “Slow sway”`."""
         return f"Formula of {title_of(shot, [each.at for each in self.formulas])}"
 
 
@@ -85,7 +86,7 @@ class ConnectDial(CommandDoc, label="Connect {at} to dial {dial}"):
     high: float = Field(ge=-1e9, le=1e9)
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a dial that is not there."""
+        """Apply the command. Raises EditError for a dial that is not there."""
         dial = next((each for each in shot.dials if each.name == self.dial), None)
         if dial is None:
             raise EditError(f"there is no dial `{self.dial}`; it may have been removed", "dial")
@@ -102,8 +103,10 @@ class ConnectDial(CommandDoc, label="Connect {at} to dial {dial}"):
 
 
 class MakeDial(CommandDoc, label="Make a dial of {at}"):
-    """Makes a dial of a number, in one step: the dial takes its value or keys over, shown as the number is (times, in a
-    unit), and the number reads the dial. Nothing moves otherwise.
+    """Makes a dial of a number, in one step.
+
+    The dial takes its value or keys over, shown as the number is (times, in a unit), and the number reads the dial.
+    Nothing moves otherwise.
     """
 
     at: _Address
@@ -111,7 +114,7 @@ class MakeDial(CommandDoc, label="Make a dial of {at}"):
     times: float = Field(default=1.0, gt=0.0, le=1e6)
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a number that a formula gives already."""
+        """Apply the command. Raises EditError for a number that a formula gives already."""
         number = number_at(shot, self.at)
         if formula_of(number) is not None:
             raise EditError("a formula gives this number already; end it first, or let it read a dial", self.at)
@@ -131,8 +134,9 @@ class MakeDial(CommandDoc, label="Make a dial of {at}"):
 
 
 def _reach(number: Number) -> dict[str, float]:
-    """Limits of a dial with room about a number: from zero where it is never negative. What runs between free handles
-    stays within what they reach.
+    """Limits of a dial with room about a number: from zero where it is never negative.
+
+    What runs between free handles stays within what they reach.
     """
     values = list(number.set_values())
     for key in number.curve.keys if number.curve else ():

@@ -20,15 +20,16 @@ __all__ = ["BendCorner"]
 
 
 class BendCorner(CommandDoc, label="Distort the corners by {percent:g} %"):
-    """Sets k1 at a frame so that a corner of the picture is seen so many percent farther out than a pinhole would show
-    it, below 0 nearer in, with this lens and the k2 that there is; a keyed k1 gets a key there.
+    """Set k1 at a frame for a displacement of the picture corners in percent.
+
+    Above 0 outwards, below 0 inwards, with this lens and the present k2; a keyed k1 gets a key there.
     """
 
     frame: Frame
     percent: float = Field(ge=-30.0, le=100.0)
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError where k1 would be out of reach: of a very long lens."""
+        """Apply the command. Raises EditError where k1 would be out of reach: of a very long lens."""
         bent = shot if shot.glass is not None else shot.replace(glass=Glass())
         assert bent.glass is not None
         at = scope_at(bent, self.frame)

@@ -1,5 +1,6 @@
-"""Keep the picture while the rig changes: compare before with after, and key every frame where no exact numbers
-exist.
+"""Keep the picture while the rig changes.
+
+Compare before with after, and key every frame where no exact numbers exist.
 """
 
 from __future__ import annotations
@@ -38,8 +39,9 @@ _MOST_BAKED = 20_000
 
 
 def same_picture(before: Shot, after: Shot, between: int = _BETWEEN, cache: Cache | None = None) -> bool:
-    """Return whether the lens has the same pose and focal length at every frame, and at points between them. cache: of
-    earlier comparisons.
+    """Return whether the lens has the same pose and focal length at every frame, and at points between them.
+
+    cache: of earlier comparisons.
     """
     if before.frame_count * between <= _MOST_COMPARED:
         frames = frame_grid(before.first_frame, before.last_frame, 1.0 / between)
@@ -53,8 +55,10 @@ def same_picture(before: Shot, after: Shot, between: int = _BETWEEN, cache: Cach
 
 
 def same_if_moved(before: Shot, after: Shot) -> bool:
-    """Return whether the keyed lens has the same pose at a few frames while every mount that an operator, springs or
-    layers move is offset by a fixed amount: a fast test that selects candidates for the full comparison.
+    """Return whether the keyed lens has the same pose at a few frames after small offsets.
+
+    Every mount that an operator, springs or layers move is offset by a fixed amount: a fast test that selects
+    candidates for the full comparison.
     """
     frames = np.linspace(before.first_frame, before.last_frame, _FEW_COMPARED)
     one, other = (_moved_lens(each, frames) for each in (before, after))
@@ -72,8 +76,9 @@ def _moved_lens(shot: Shot, frames: Array) -> Array:
 
 
 def _without_lens_end(shot: Shot) -> Shot:
-    """The shot without layers behind its last mount: no edit of the rig changes what they do. A hold on the framing
-    answers to them, so there they stay.
+    """Return the shot without layers behind its last mount: no edit of the rig changes what they do.
+
+    A hold on the framing answers to them, so there they stay.
     """
     if shot.hold is not None:
         return shot
@@ -92,8 +97,9 @@ def _without_lens_end(shot: Shot) -> Shot:
 
 
 def baked(shot: Shot, mount: Mount, wanted: Callable[[Array], Array], frames: Array) -> Mount:
-    """A mount keyed on all of some frames, so that its local poses are the ones wanted. Raises EditError for too many.
-    wanted: (F,) -> (F, 4, 4).
+    """Return a mount keyed on all of some frames, so that its local poses are the ones wanted.
+
+    Raises EditError for too many. wanted: (F,) -> (F, 4, 4).
 
     Parameters
     ----------
@@ -114,7 +120,10 @@ def baked(shot: Shot, mount: Mount, wanted: Callable[[Array], Array], frames: Ar
 
 
 def kept_by(before: Shot, after: Shot, mount_id: str) -> Shot:
-    """The shot after a change of its rig, with one mount keyed on every frame so that the bare picture is as before."""
+    """Return the shot after a change of its rig, with an unchanged bare picture.
+
+    One mount is keyed on every frame.
+    """
     at = index_of(after, mount_id)
 
     def wanted(frames: Array) -> Array:

@@ -1,5 +1,6 @@
-"""Commands on the keys of any number: of the move, of a weight, of a swing, of a hand-keyed track. Keys are named by
-address and frame.
+"""Commands on the keys of any number: of the move, of a weight, of a swing, of a hand-keyed track.
+
+Keys are named by address and frame.
 """
 
 from __future__ import annotations
@@ -58,14 +59,16 @@ _Ref = TypeVar("_Ref", bound=KeyRef)
 
 
 class SetKeys(CommandDoc):
-    """Sets keys. One at the same frame is replaced and keeps how it runs on; a new one runs on as the one before it.
-    What follows a formula is left alone.
+    """Sets keys.
+
+    One at the same frame is replaced and keeps how it runs on; a new one runs on as the one before it. What follows a
+    formula is left alone.
     """
 
     keys: Annotated[tuple[KeyValue, ...], Field(min_length=1, max_length=_MOST)]
 
     def apply(self, shot: Shot) -> Shot:
-        """A fixed number becomes keyed. Raises EditError where formulas give all of them."""
+        """Return a fixed number becomes keyed. Raises EditError where formulas give all of them."""
         for at, refs in _by_address(free_of_formulas(shot, self.keys)).items():
             param = number_at(shot, at)
             there = param.sample(scope_of(shot, at, np.array([ref.frame for ref in refs]))).tolist()
@@ -91,7 +94,7 @@ class MoveKeys(CommandDoc):
     copy_keys: bool = False
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError when a key is not there."""
+        """Apply the command. Raises EditError when a key is not there."""
 
         def moved(key: Key) -> Key:
             return key.moved(key.frame + self.by_frames, key.value + self.by_value)
@@ -135,7 +138,7 @@ class DeleteKeys(CommandDoc):
     keys: _Refs
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError when a key is not there."""
+        """Apply the command. Raises EditError when a key is not there."""
 
         def thinned(curve: Curve, frames: set[float]) -> Curve | Number:
             kept = tuple(key for key in curve.keys if key.frame not in frames)
@@ -155,7 +158,7 @@ class SetInterp(CommandDoc):
     interp: Interp
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError when a key is not there."""
+        """Apply the command. Raises EditError when a key is not there."""
         return _each(
             shot,
             self.keys,
@@ -176,7 +179,7 @@ class SetHandles(CommandDoc, label="Edit handle at frame {frame:g}"):
     handle_out: Handle | None = None
 
     def apply(self, shot: Shot) -> Shot:
-        """A missing handle is unchanged. Raises EditError for one that points the wrong way."""
+        """Return a missing handle is unchanged. Raises EditError for one that points the wrong way."""
         if (self.handle_in and self.handle_in[0] > 0) or (self.handle_out and self.handle_out[0] < 0):
             raise EditError("the handle before a key reaches back in time, the one after it reaches on", self.at)
         changes = {
@@ -208,8 +211,9 @@ class KeyHandles(KeyRef):
 
 
 def handles_of(shot: Shot, keys: Sequence[KeyRef]) -> list[KeyHandles]:
-    """Handles of keys as the curve goes; keys and numbers that are not there are left out: the page may still show
-    what was just removed.
+    """Handle of keys as the curve goes.
+
+    Keys and numbers that are not there are left out: the page may still show what was just removed.
     """
     told = []
     for at in dict.fromkeys(key.at for key in keys):

@@ -85,7 +85,7 @@ class PasteLayers(CommandDoc):
     clip: str | None = None
 
     def apply(self, shot: Shot) -> Shot:
-        """A target mount that this shot does not have falls back to the lens end."""
+        """Return a target mount that this shot does not have falls back to the lens end."""
         known, taken = {mount.id for mount in shot.mounts}, names_in(shot)
         pasted = []
         for layer in self.layers:
@@ -105,7 +105,7 @@ class RemoveLayers(CommandDoc, label="Remove {layers}"):
     layers: tuple[str, ...] = Field(min_length=1)
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError when one is not there."""
+        """Apply the command. Raises EditError when one is not there."""
         for layer_id in self.layers:
             find_layer(shot, layer_id)
         left: list[Lane] = []
@@ -148,7 +148,7 @@ class MoveLayer(CommandDoc, label="Reorder {layer}"):
     index: int = Field(ge=0)
 
     def apply(self, shot: Shot) -> Shot:
-        """index counts from the bottom."""
+        """Index counts from the bottom."""
         clip, layer = find_layer(shot, self.layer)
         others = [each for each in clip.layers if each is not layer]
         others.insert(min(self.index, len(others)), layer)
@@ -172,7 +172,7 @@ class NewSeeds(CommandDoc):
         return replace_layers(shot, {layer.id: (layer,) for layer in changed})
 
     def label(self, shot: Shot) -> str:
-        """`New seed of pan in “Slow sway”`."""
+        """Return the label: `New seed of pan in “Slow sway”`."""
         of = f" of {', '.join(self.axes)}" if self.axes else ""
         return f"New seed{of} in {layers_title(shot, self.layers)}"
 
@@ -211,7 +211,7 @@ class LinkAxes(CommandDoc):
     to: Axis | None = None
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a link to itself or to a linked axis."""
+        """Apply the command. Raises EditError for a link to itself or to a linked axis."""
 
         def change(layer: Layer) -> Layer:
             links = {axis: layer.axes.of(axis).replace(linked_to=self.to) for axis in self.axes if axis != self.to}
@@ -231,7 +231,7 @@ class SetSource(CommandDoc, label="Make {layer} a {source}"):
     source: Kind
 
     def apply(self, shot: Shot) -> Shot:
-        """The new source starts from its defaults."""
+        """Return the new source starts from its defaults."""
         return change_layer(
             shot, self.layer, lambda layer: reseeded(layer.replace(source=row_of(self.source).make()), layer.seed)
         )
@@ -251,9 +251,7 @@ def _with_layers(shot: Shot, clip: Clip, layers: tuple[Layer, ...]) -> Shot:
 
 
 def _on_top(shot: Shot, clip_id: str | None, layers: tuple[Layer, ...]) -> Shot:
-    """Puts layers on top of a clip; without one, on the clip that spans the shot, made on a new lane when
-    missing.
-    """
+    """Put layers on top of a clip; without one, on the clip that spans the shot, made on a new lane when missing."""
     if clip_id is not None:
         clip = find_clip(shot, clip_id)
         if not clip.layers and clip.span_frames is not None:

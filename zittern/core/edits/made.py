@@ -15,8 +15,9 @@ _MOST_TOLD = 3
 
 
 def added_addresses(before: Shot, after: Shot) -> tuple[str, ...]:
-    """Addresses of the variants, cues, dials, mounts, lanes, clips and layers that are there since: `("clip:main",
-    "layer:sway-1")`.
+    """Addresses of the variants, cues, dials, mounts, lanes, clips and layers that are there since.
+
+    `("clip:main", "layer:sway-1")`.
     """
     known = set(_addresses(before))
     if before.variant != after.variant:
@@ -26,8 +27,10 @@ def added_addresses(before: Shot, after: Shot) -> tuple[str, ...]:
 
 
 def notice(before: Shot, after: Shot) -> str:
-    """Return the notice for side effects of an edit: ranges of a lane that lost their clips, and parts that were
-    retimed without the set's animation. A gap that only grew or shrank is no news. Empty where there is nothing to say.
+    """Return the notice for side effects of an edit.
+
+    Ranges of a lane that lost their clips, and parts that were retimed without the set's animation. A gap that only
+    grew or shrank is no news. Empty where there is nothing to say.
     """
     known = {lane.id: _holes(before, lane) for lane in before.lanes}
     told = list(_left_by_the_set(before, after))

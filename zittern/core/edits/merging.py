@@ -1,5 +1,6 @@
-"""Two mounts as one: the numbers of a mount whose pose is the product of theirs, where such numbers exist for every
-frame.
+"""Two mounts as one.
+
+The numbers of a mount whose pose is the product of theirs, where such numbers exist for every frame.
 
 Each rule names what it takes for granted. Callers compare the picture before and after, so a rule that does
 not apply does no harm.
@@ -37,8 +38,9 @@ def at_rest(mount: Mount) -> bool:
 
 
 def merged(first: Mount, second: Mount, scope: Scope) -> Iterator[Fields]:
-    """Yield fields of a mount that may replace both, the second mounted on the first. scope: of one frame, for constant
-    numbers.
+    """Yield fields of a mount that may replace both, the second mounted on the first.
+
+    scope: of one frame, for constant numbers.
     """
     if at_rest(second):
         yield _own(first)
@@ -67,7 +69,7 @@ def _static_fields(local: Array) -> Fields:
 
 
 def _shifted_behind(first: Mount, second: Mount, scope: Scope) -> Iterator[Fields]:
-    """The second only shifts, by the same at all frames: the pivot of the first is that much farther back."""
+    """Return the second only shifts, by the same at all frames: the pivot of the first is that much farther back."""
     if moves_at_all(second) or any(getattr(second, field).constant != 0.0 for field in _ANGLES):
         return
     by = local_pose(second, scope)[0, :3, 3]
@@ -75,7 +77,7 @@ def _shifted_behind(first: Mount, second: Mount, scope: Scope) -> Iterator[Field
 
 
 def _shifted_before(first: Mount, second: Mount) -> Iterator[Fields]:
-    """The first only shifts: places add, where one of them stays the same."""
+    """Return the first only shifts: places add, where one of them stays the same."""
     if any(getattr(first, field).constant != 0.0 for field in (*_ANGLES, "length_m")):
         return
     places: Fields = {field: _added(getattr(first, field), getattr(second, field)) for field in _PLACE}
@@ -84,7 +86,7 @@ def _shifted_before(first: Mount, second: Mount) -> Iterator[Fields]:
 
 
 def _rolled_behind(first: Mount, second: Mount, scope: Scope) -> Iterator[Fields]:
-    """The second is still and turns by roll alone, which is the last turn of the first."""
+    """Return the second is still and turns by roll alone, which is the last turn of the first."""
     roll = second.roll_deg.constant
     if (
         moves_at_all(second)
@@ -105,7 +107,7 @@ def _rolled_behind(first: Mount, second: Mount, scope: Scope) -> Iterator[Fields
 
 
 def _panned_before(first: Mount, second: Mount, scope: Scope) -> Iterator[Fields]:
-    """The first turns by pan alone, which is the first turn of the second; the second stays where it is."""
+    """Return the first turns by pan alone, which is the first turn of the second; the second stays where it is."""
     pan = _added(first.pan_deg, second.pan_deg)
     still = all(getattr(second, field).constant is not None for field in _PLACE)
     if (

@@ -27,8 +27,9 @@ _MOST_ADDED_FRAMES = 20_000
 
 
 class Move(Doc):
-    """A camera path: position in metres, angles in degrees, focal length; frame 1 is its time 0. rig: mounts that
-    give the same path, if any.
+    """A camera path: position in metres, angles in degrees, focal length; frame 1 is its time 0.
+
+    rig: mounts that give the same path, if any.
     """
 
     x_m: Param
@@ -45,8 +46,10 @@ class Move(Doc):
 
 
 class ReplaceMove(CommandDoc, label="Import move “{name}”"):
-    """Puts a path in place of the shot's own move. Layers stay. The rig becomes one mount, or on wish the one that
-    comes with the path; the range keeps its start and gets the path's length.
+    """Puts a path in place of the shot's own move.
+
+    Layers stay. The rig becomes one mount, or on wish the one that comes with the path; the range keeps its start and
+    gets the path's length.
     """
 
     move: Move
@@ -76,15 +79,17 @@ class ReplaceMove(CommandDoc, label="Import move “{name}”"):
 
 
 class AddMove(CommandDoc, label="Add move “{name}”"):
-    """Lets a path ride on the shot's own move: a further mount at the lens end, which departs from there as the path
-    departs from its own first pose. The shot's range, lens and picture stay.
+    """Lets a path ride on the shot's own move.
+
+    A further mount at the lens end, which departs from there as the path departs from its own first pose. The shot's
+    range, lens and picture stay.
     """
 
     move: Move
     name: str = Field(max_length=120)
 
     def apply(self, shot: Shot) -> Shot:
-        """The path starts at the shot's first frame, from rest: at its first frame nothing changes."""
+        """Return the path starts at the shot's first frame, from rest: at its first frame nothing changes."""
         if self.move.last_frame > _MOST_ADDED_FRAMES:
             most = f"a path that rides on the move has up to {_MOST_ADDED_FRAMES} frames, got {self.move.last_frame}"
             raise EditError(f"{most}; import it as the move instead, or shorten it", "move.last_frame")

@@ -29,8 +29,9 @@ class NumberValue(Doc):
 
 
 class SetNumbers(CommandDoc):
-    """Sets numbers at a frame: a keyed one gets a key there, a fixed one stays fixed unless `key` is set. What follows
-    a formula is left alone.
+    """Sets numbers at a frame: a keyed one gets a key there, a fixed one stays fixed unless `key` is set.
+
+    What follows a formula is left alone.
     """
 
     frame: Frame
@@ -38,7 +39,10 @@ class SetNumbers(CommandDoc):
     key: bool = False
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for what is no number, where formulas give all of them, and for a value out of range."""
+        """Apply the command.
+
+        Raises EditError for what is no number, where formulas give all of them, and for a value out of range.
+        """
         keys: list[KeyValue] = []
         for each in free_of_formulas(shot, self.values):
             if self.key or number_at(shot, each.at).curve is not None:
@@ -55,8 +59,9 @@ class SetNumbers(CommandDoc):
 
 
 class SetSwings(CommandDoc):
-    """Sets the swing of some axes of a layer at a frame, of each as far as the axis goes; a keyed one gets a key
-    there.
+    """Set the measured swing of some axes of a layer at a frame.
+
+    A keyed one gets a key there.
     """
 
     layer: str
@@ -73,7 +78,7 @@ class SetSwings(CommandDoc):
         )
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a layer that is not there."""
+        """Apply the command. Raises EditError for a layer that is not there."""
         return self._numbers().apply(shot)
 
     def label(self, shot: Shot) -> str:
@@ -87,7 +92,7 @@ class ScaleFocal(CommandDoc):
     times: float = Field(gt=0.0, le=100.0)
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError where a focal length would be out of reach."""
+        """Apply the command. Raises EditError where a focal length would be out of reach."""
         with faults_as(EditError, "shot.focal_mm"):
             return shot.replace(focal_mm=shot.focal_mm.map(lambda value: value * self.times))
 

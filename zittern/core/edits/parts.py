@@ -28,7 +28,7 @@ __all__ = [
 
 
 def find_layer(shot: Shot, layer_id: str) -> tuple[Clip, Layer]:
-    """A layer and its clip. Raises EditError."""
+    """Return a layer and its clip. Raises EditError."""
     for clip, layer in shot.layers():
         if layer.id == layer_id:
             return clip, layer
@@ -36,7 +36,7 @@ def find_layer(shot: Shot, layer_id: str) -> tuple[Clip, Layer]:
 
 
 def find_clip(shot: Shot, clip_id: str) -> Clip:
-    """A clip. Raises EditError."""
+    """Return a clip. Raises EditError."""
     for clip in shot.clips():
         if clip.id == clip_id:
             return clip
@@ -44,7 +44,7 @@ def find_clip(shot: Shot, clip_id: str) -> Clip:
 
 
 def find_plate(shot: Shot, plate_id: str) -> Plate:
-    """A plate. Raises EditError."""
+    """Return a plate. Raises EditError."""
     for plate in shot.plates:
         if plate.id == plate_id:
             return plate
@@ -52,7 +52,7 @@ def find_plate(shot: Shot, plate_id: str) -> Plate:
 
 
 def find_lane(shot: Shot, lane_id: str) -> Lane:
-    """A lane. Raises EditError."""
+    """Return a lane. Raises EditError."""
     for lane in shot.lanes:
         if lane.id == lane_id:
             return lane
@@ -60,14 +60,14 @@ def find_lane(shot: Shot, lane_id: str) -> Lane:
 
 
 def change_layer(shot: Shot, layer_id: str, change: Callable[[Layer], Layer]) -> Shot:
-    """The shot with one layer changed."""
+    """Return the shot with one layer changed."""
     clip, layer = find_layer(shot, layer_id)
     layers = tuple(change(each) if each is layer else each for each in clip.layers)
     return with_clip(shot, clip, clip.replace(layers=layers))
 
 
 def replace_layers(shot: Shot, instead: Mapping[str, tuple[Layer, ...]]) -> Shot:
-    """The shot with other layers in the place of some, by id, in one pass."""
+    """Return the shot with other layers in the place of some, by id, in one pass."""
 
     def replaced(clip: Clip) -> Clip:
         if not any(layer.id in instead for layer in clip.layers):
@@ -81,12 +81,12 @@ def replace_layers(shot: Shot, instead: Mapping[str, tuple[Layer, ...]]) -> Shot
 
 
 def with_mount(shot: Shot, mount: Doc, changed: Mount) -> Shot:
-    """The shot with one mount changed."""
+    """Return the shot with one mount changed."""
     return shot.replace(mounts=tuple(changed if each is mount else each for each in shot.mounts))
 
 
 def with_lane(shot: Shot, lane: Lane, changed: Lane) -> Shot:
-    """The shot with one lane changed."""
+    """Return the shot with one lane changed."""
     return shot.replace(lanes=tuple(changed if each is lane else each for each in shot.lanes))
 
 
@@ -96,7 +96,7 @@ def lane_of(shot: Shot, clip: Clip) -> Lane:
 
 
 def with_clip(shot: Shot, clip: Clip, *instead: Clip) -> Shot:
-    """The shot with other clips in the place of one: the same one changed, several, or none."""
+    """Return the shot with other clips in the place of one: the same one changed, several, or none."""
     lane = lane_of(shot, clip)
     return with_lane(
         shot,
@@ -106,7 +106,7 @@ def with_clip(shot: Shot, clip: Clip, *instead: Clip) -> Shot:
 
 
 def find_mount(shot: Shot, mount: str) -> Mount:
-    """A mount by id. Raises EditError."""
+    """Return a mount by id. Raises EditError."""
     return shot.mounts[index_of(shot, mount)]
 
 

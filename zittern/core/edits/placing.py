@@ -61,7 +61,7 @@ class SetMove(_OnMount):
     values: dict[MoveOrLens, float] = Field(min_length=1)
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a value out of range."""
+        """Apply the command. Raises EditError for a value out of range."""
         return _stored(shot, self, self.values)
 
     def label(self, shot: Shot) -> str:
@@ -79,7 +79,7 @@ class PlaceLens(_OnMount):
     locked: tuple[MoveField, ...] = ()
 
     def apply(self, shot: Shot) -> Shot:
-        """The pose of the bare move becomes this one."""
+        """Return the pose of the bare move becomes this one."""
         world = transforms.from_parts(np.array([self.position_m]), np.array([self.angles_deg]))
         return _placed(shot, self, world, self.locked)
 
@@ -125,6 +125,7 @@ class FlightSample(Doc):
 
 class RecordFlight(CommandDoc):
     """Keys from a flight while the shot played, on top of the old move, in place of its keys within the stretch.
+
     Numbers that the flight leaves alone keep their keys.
     """
 
@@ -160,8 +161,10 @@ class RecordFlight(CommandDoc):
 
 
 class AimCamera(_OnMount):
-    """Looks at the subject; with `fill`, goes as near as makes its box, as this lens sees it, fill that share of the
-    picture's height; up to 1 of its width neither, so that nothing of it is cut. Above 1 the head stays in the picture.
+    """Aim at the subject.
+
+    With `fill` the camera moves closer until the subject's box fills that share of the picture's height, and up to 1 of
+    its width, so that nothing is cut off. Above 1 the head stays in the picture.
     """
 
     fill: float | None = Field(default=None, ge=0.02, le=4.0)
@@ -205,9 +208,10 @@ def _angles_to(away: Array) -> tuple[float, float]:
 
 
 def _distance_m(corners: Array, halves: Array, fill: float) -> float:
-    """From where a box fills a share of the picture: (8, 3) its corners in the camera's frame, about its middle;
-    (2,) half of the picture's width and height at a distance of 1. What is nearer looks larger, so the share falls
-    with the distance: halving finds it.
+    """From where a box fills a share of the picture: (8, 3) its corners in the camera's frame, about its middle.
+
+    (2,) half of the picture's width and height at a distance of 1. What is nearer looks larger, so the share falls with
+    the distance: halving finds it.
     """
 
     def share(away: float) -> float:
@@ -261,7 +265,7 @@ def _lens_angles(shot: Shot, frames: Array | float) -> Array:
 
 
 def _mount(shot: Shot, how: _OnMount) -> Mount:
-    """The mount meant, the last when none is named. Raises EditError."""
+    """Return the mount meant, the last when none is named. Raises EditError."""
     return shot.mounts[-1] if how.mount is None else find_mount(shot, how.mount)
 
 

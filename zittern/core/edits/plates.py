@@ -45,8 +45,9 @@ class Hung(Doc):
 
 
 class HangPlates(CommandDoc):
-    """Hangs pictures in front of the lens as it stands at the first frame, the first one nearest, each behind the one
-    before: as large as fills the frame, and an overscan on top.
+    """Add image plates in front of the lens at the first frame.
+
+    The first one is the nearest, each next one is behind it: as large as fills the frame, plus an overscan.
     """
 
     plates: Annotated[tuple[Hung, ...], Field(min_length=1, max_length=MOST_PLATES)]
@@ -54,7 +55,7 @@ class HangPlates(CommandDoc):
     overscan_percent: float = Field(default=10.0, ge=0.0, le=500.0)
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for more plates than a shot may have."""
+        """Apply the command. Raises EditError for more plates than a shot may have."""
         if len(shot.plates) + len(self.plates) > MOST_PLATES:
             raise EditError(f"a shot has up to {MOST_PLATES} plates", "plates")
         hung, scope = list(shot.plates), scope_at(shot, float(shot.first_frame))
@@ -80,15 +81,16 @@ class HangPlates(CommandDoc):
 
 
 class SetPlateDistance(CommandDoc, label="Hang {plate} at {distance_m:g} m"):
-    """Moves a plate along the line from the bare lens at the first frame, and sizes it so that it is as large in that
-    frame as before.
+    """Move a plate along the line from the bare lens at the first frame.
+
+    It is scaled, so that its size in that frame is unchanged.
     """
 
     plate: str
     distance_m: float = Field(ge=_NEAREST_M, le=1e5)
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a plate that hangs behind the lens."""
+        """Apply the command. Raises EditError for a plate that hangs behind the lens."""
         plate = find_plate(shot, self.plate)
         scope = shot.scope(float(shot.first_frame))
         eye = bare_poses(shot, scope)[0]
@@ -111,7 +113,7 @@ class ShowPicture(CommandDoc, label="Show “{shows.name}” on {plate}"):
     shows: Hung
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a plate that is not there."""
+        """Apply the command. Raises EditError for a plate that is not there."""
         plate, shows = find_plate(shot, self.plate), self.shows
         return _with(shot, plate, plate.replace(**{field: getattr(shows, field) for field in _SHOWN}))
 
@@ -123,7 +125,7 @@ class SizePlate(CommandDoc):
     times: float = Field(gt=0.0, le=1000.0)
 
     def apply(self, shot: Shot) -> Shot:
-        """A curved one keeps its radius."""
+        """Return a curved one keeps its radius."""
         plate = find_plate(shot, self.plate)
         bend = min(plate.bend_deg * self.times, 180.0) if plate.shape != "flat" else plate.bend_deg
         return _with(shot, plate, plate.replace(width_m=plate.width_m * self.times, bend_deg=bend))
@@ -153,7 +155,7 @@ class RemovePlate(CommandDoc, label="Take down {plate}"):
     plate: str
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError when it is not there."""
+        """Apply the command. Raises EditError when it is not there."""
         plate = find_plate(shot, self.plate)
         return shot.replace(plates=tuple(each for each in shot.plates if each is not plate))
 
@@ -166,7 +168,7 @@ class MovePath(CommandDoc, label="Move the whole path"):
     z_m: _Metres = 0.0
 
     def apply(self, shot: Shot) -> Shot:
-        """The first mount is moved."""
+        """Return the first mount is moved."""
         base, *rest = shot.mounts
         ways = {"x_m": self.x_m, "y_m": self.y_m, "z_m": self.z_m}
         return shot.replace(mounts=(base.replace(**_added(base, ways)), *rest))

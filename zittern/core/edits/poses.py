@@ -46,8 +46,9 @@ class WorldPose(Doc):
 
 
 class PastePose(CommandDoc):
-    """Puts what hangs behind a mount at world poses, at one frame or at several. At several, or with `key`, numbers
-    get keys.
+    """Puts what hangs behind a mount at world poses, at one frame or at several.
+
+    At several, or with `key`, numbers get keys.
     """
 
     mount: str
@@ -70,8 +71,9 @@ class PastePose(CommandDoc):
 
 
 class MatchPose(CommandDoc):
-    """Puts what hangs behind a mount where another mount of the bare move is, on every frame of a stretch; the lens
-    when none is named.
+    """Puts what hangs behind a mount where another mount of the bare move is, on every frame of a stretch.
+
+    The lens when none is named.
     """
 
     mount: str
@@ -80,8 +82,9 @@ class MatchPose(CommandDoc):
     last_frame: int = Field(ge=-1_000_000, le=10_000_000)
 
     def apply(self, shot: Shot) -> Shot:
-        """The result is keys without a link: also possible for an object that the mount carries. Raises EditError for a
-        stretch upside down or too long.
+        """Key the pose; there is no link afterwards: also possible for an object that the mount carries.
+
+        Raises EditError for a stretch upside down or too long.
         """
         if not self.first_frame <= self.last_frame < self.first_frame + _MOST_POSES:
             raise EditError(
@@ -104,8 +107,9 @@ class MatchPose(CommandDoc):
 
 
 class KeysFromOperator(CommandDoc, label="Bake the operator of {mount} into keys"):
-    """Turns what the operator does into keys of pan and tilt, as few as keep within some pixels at every frame, and
-    takes the operator away. Keys come to stand where the operator acts: where nothing is done there are none. An axis
+    """Convert the operator to keys of pan and tilt, and remove the operator.
+
+    As few keys as stay within some pixels at every frame; without an action of the operator there are none. An axis
     without operator motion is unchanged.
     """
 
@@ -113,7 +117,7 @@ class KeysFromOperator(CommandDoc, label="Bake the operator of {mount} into keys
     tolerance_px: float = Field(default=2.0, ge=0.05, le=500.0)
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError without an operator."""
+        """Apply the command. Raises EditError without an operator."""
         mount = find_mount(shot, self.mount)
         if mount.operator is None or not followable(shot, mount.operator):
             raise EditError(
@@ -165,7 +169,7 @@ def _missed_px(wanted: Motion, got: Motion, scale_px: float) -> Array:
 
 
 def _placed(shot: Shot, mount_id: str, frames: Array, world: Array, key: bool) -> Shot:
-    """The shot with a mount set so that what hangs behind it is at world poses, (F, 4, 4)."""
+    """Return the shot with a mount set so that what hangs behind it is at world poses, (F, 4, 4)."""
     at = index_of(shot, mount_id)
     mount, scope = shot.mounts[at], shot.scope(frames)
     local = chain.needed_pose(shot.mounts, chain.local_poses(shot, scope), rides(shot, scope), at, world, at)
@@ -193,8 +197,9 @@ def _keyed_through(number: Number, frames: Array, values: Array) -> Number:
 
 
 def _along(frames: Array, values: Array, tolerance: float) -> Number:
-    """A number on curves with handles along values, within a tolerance: a key is put in where it is missed by most,
-    until it is missed nowhere.
+    """Return a number on curves with handles along values, within a tolerance.
+
+    A key is put in where it is missed by most, until it is missed nowhere.
     """
     if float(np.ptp(values)) <= 2.0 * tolerance:
         return fixed(0.5 * float(np.min(values) + np.max(values)))
@@ -214,8 +219,9 @@ def _along(frames: Array, values: Array, tolerance: float) -> Number:
 
 
 def _handled(frames: Array, values: Array, slopes: Array) -> Curve:
-    """Return a curve through keys with the slopes of the motion: handles at a third of each segment, as in Hermite
-    form.
+    """Return a curve through keys with the slopes of the motion.
+
+    Handles at a third of each segment, as in Hermite form.
     """
     thirds = np.diff(frames) / 3.0
     keys = []

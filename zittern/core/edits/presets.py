@@ -36,8 +36,9 @@ class OfPreset(CommandDoc):
 
 
 def span_from(shot: Shot, first: float | None, last: float | None, length_s: float | None) -> Span | None:
-    """Return the span of a placed preset: between two frames, of its own length, or to the shot's end; none for the
-    whole shot.
+    """Return the span of a placed preset: between two frames, of its own length, or to the shot's end.
+
+    None for the whole shot.
     """
     if first is None:
         return None
@@ -55,8 +56,9 @@ class PlacePreset(OfPreset, label="Place “{preset.name}”"):
     with_rig: bool = False
 
     def apply(self, shot: Shot) -> Shot:
-        """Rotations are sized for the lens. With a first frame alone it is as long as the preset says, or goes on to
-        the shot's end.
+        """Rotations are sized for the lens.
+
+        With a first frame alone it is as long as the preset says, or goes on to the shot's end.
         """
         mounts: dict[str, str] = {}
         span = span_from(shot, self.first_frame, self.last_frame, self.preset.length_s)
@@ -75,7 +77,7 @@ class SwapPreset(OfPreset, label="Replace {clip} with “{preset.name}”"):
     clip: str
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError when the clip is not there."""
+        """Apply the command. Raises EditError when the clip is not there."""
         old = find_clip(shot, self.clip)
         with_dials, made = placed(shot, self.preset, self.key, shot.span_of(old))
         kept = {
@@ -93,7 +95,7 @@ class CrossFadeTo(OfPreset, label="Cross-fade to “{preset.name}” from frame 
     within_frames: float = Field(ge=1.0, le=1e6)
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a frame that is not inside of the clip."""
+        """Apply the command. Raises EditError for a frame that is not inside of the clip."""
         old = find_clip(shot, self.clip)
         first, last = shot.span_of(old)
         if not first < self.frame < last:
@@ -124,7 +126,10 @@ class TakeFromPreset(CommandDoc, label="Revert {clip} to its preset"):
     settings: bool = False
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a clip that came from no preset, and for layers that are not there."""
+        """Apply the command.
+
+        Raises EditError for a clip that came from no preset, and for layers that are not there.
+        """
         clip = find_clip(shot, self.clip)
         if clip.from_preset is None:
             raise EditError(f"“{clip.name}” was not placed from a preset", f"clip:{self.clip}")

@@ -36,16 +36,18 @@ class Sample(Doc):
 
 
 class RecordKeys(CommandDoc):
-    """Keys from what was recorded, in place of those within its stretch: no more than keep a straight line within a
-    hundredth of what the hand went through.
+    """Keys from what was recorded, in place of those within its stretch.
+
+    No more than keep a straight line within a hundredth of what the hand went through.
     """
 
     at: Annotated[str, Field(max_length=300)]
     samples: Annotated[tuple[Sample, ...], Field(min_length=1, max_length=100_000)]
 
     def apply(self, shot: Shot) -> Shot:
-        """With several samples at a frame, the last is used. Raises EditError for what is no number or follows a
-        formula, and for values out of range.
+        """With several samples at a frame, the last is used.
+
+        Raises EditError for what is no number or follows a formula, and for values out of range.
         """
         return with_recorded(shot, self.at, *_line(self.samples))
 
@@ -56,17 +58,19 @@ class RecordKeys(CommandDoc):
 
 
 class DrawKeys(CommandDoc, label="Draw {at}"):
-    """Keys along a line that was drawn by hand, in place of what was there within its stretch; outside of it everything
-    stays. Few keys: as many as keep straight lines within a fortieth of what was drawn through, or of what the number
-    was before.
+    """Keys along a line that was drawn by hand, in place of what was there within its stretch.
+
+    Outside of it everything stays. Few keys: as many as keep straight lines within a fortieth of what was drawn
+    through, or of what the number was before.
     """
 
     at: Annotated[str, Field(max_length=300)]
     samples: Annotated[tuple[Sample, ...], Field(min_length=1, max_length=100_000)]
 
     def apply(self, shot: Shot) -> Shot:
-        """With several samples at a frame, the last is used. Raises EditError for what is no number or follows a
-        formula, and for values out of range.
+        """With several samples at a frame, the last is used.
+
+        Raises EditError for what is no number or follows a formula, and for values out of range.
         """
         check_free(shot, self.at)
         before = number_at(shot, self.at)
@@ -80,8 +84,9 @@ class DrawKeys(CommandDoc, label="Draw {at}"):
 
 
 def with_recorded(shot: Shot, at: str, frames: Array, values: Array) -> Shot:
-    """Return a shot with the recorded values of a number as keys, in place of those within their stretch. Raises
-    EditError for a number that follows a formula, and for values out of range.
+    """Return a shot with the recorded values of a number as keys, in place of those within their stretch.
+
+    Raises EditError for a number that follows a formula, and for values out of range.
 
     Parameters
     ----------
@@ -100,7 +105,7 @@ def _line(samples: tuple[Sample, ...]) -> tuple[Array, Array]:
 
 
 def keys_outside(number: Number, frames: Array) -> dict[float, Key]:
-    """The keys that a number has before and after a stretch of frames.
+    """Return the keys that a number has before and after a stretch of frames.
 
     Parameters
     ----------
@@ -138,8 +143,9 @@ def _keyed(shot: Shot, at: str, keys: dict[float, Key]) -> Shot:
 
 
 def thinned(frames: Array, values: Array, tolerance: float) -> Array:
-    """Return the samples that must stay so that straight lines between them pass all others within a tolerance: each
-    line extends as long as its slope allows (Imai and Iri 1986, a cone from each kept sample). frames increase.
+    """Return the samples that must stay so that straight lines between them pass all others within a tolerance.
+
+    Each line extends as long as its slope allows (Imai and Iri 1986, a cone from each kept sample). frames increase.
 
     Parameters
     ----------
@@ -160,8 +166,9 @@ def thinned(frames: Array, values: Array, tolerance: float) -> Array:
 
 
 def _furthest(x: list[float], y: list[float], start: int, tolerance: float) -> int:
-    """Return the last possible end of the line from a sample; past the end for the last one. The search extends to a
-    multiple of the current length.
+    """Return the last possible end of the line from a sample; past the end for the last one.
+
+    The search extends to a multiple of the current length.
     """
     low, high = -math.inf, math.inf
     found = at = start + 1

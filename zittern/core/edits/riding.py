@@ -18,7 +18,10 @@ class RideOnSubject(CommandDoc):
     mount: Id
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a mount that is not there, without a subject, and for one that stands still."""
+        """Apply the command.
+
+        Raises EditError for a mount that is not there, without a subject, and for one that stands still.
+        """
         mount, subject = find_mount(shot, self.mount), shot.subject
         if subject is None:
             raise EditError("no subject is marked, so nothing rides on it", f"mount:{mount.id}.ride")

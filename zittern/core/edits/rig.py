@@ -1,5 +1,6 @@
-"""Commands on the rig itself: mounts put in, taken away, put in another order, turned about another point. The picture
-is unchanged.
+"""Commands on the rig itself: mounts put in, taken away, put in another order, turned about another point.
+
+The picture is unchanged.
 
 What a command leaves is compared with what was there, at every frame and between them. Where the numbers of the mounts
 cannot give the same picture, the command reports the reason, and with `bake` keys the mount on every frame instead,
@@ -65,7 +66,7 @@ class AddMount(CommandDoc):
     before: str | None = None
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError when the other one is not there."""
+        """Apply the command. Raises EditError when the other one is not there."""
         at = len(shot.mounts) if self.before is None else index_of(shot, self.before)
         mount = Mount(id=_free_id(shot, self.kind), name=self.name or _TITLES[self.kind], kind=self.kind)
         return shot.replace(mounts=(*shot.mounts[:at], mount, *shot.mounts[at:]))
@@ -76,20 +77,23 @@ class AddMount(CommandDoc):
 
 
 class UseRig(CommandDoc, label="Use rig {rig}"):
-    """Insert a ready-made rig between the move and the lens, replacing mounts there without keys, operator or
-    layers.
+    """Insert a ready-made rig between the move and the lens.
+
+    It replaces mounts there without keys, operator or layers.
     """
 
     rig: RigName
 
     def apply(self, shot: Shot) -> Shot:
-        """The picture stays where nothing moves; what moves is softened by the springs of the rig."""
+        """Return the picture stays where nothing moves; what moves is softened by the springs of the rig."""
         return put_rig(shot, rig_of(self.rig).mounts)[0]
 
 
 class RemoveMount(CommandDoc, label="Remove mount {mount}"):
-    """Takes a part of the rig away. keep_picture: what it did goes to what carries it or to what it carries; otherwise
-    that goes with it, and what it carried stays where the rest of the rig puts it.
+    """Takes a part of the rig away.
+
+    keep_picture: what it did goes to what carries it or to what it carries; otherwise that goes with it, and what it
+    carried stays where the rest of the rig puts it.
     """
 
     everywhere: ClassVar[bool] = True
@@ -99,7 +103,7 @@ class RemoveMount(CommandDoc, label="Remove mount {mount}"):
     bake: bool = False
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for the last one left, and where the picture cannot be kept."""
+        """Apply the command. Raises EditError for the last one left, and where the picture cannot be kept."""
         at = index_of(shot, self.mount)
         if len(shot.mounts) == 1:
             raise EditError("a shot needs one mount to carry the lens", f"mount:{self.mount}")
@@ -131,7 +135,7 @@ class MoveMount(CommandDoc):
     bake: bool = False
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError where the picture would change."""
+        """Apply the command. Raises EditError where the picture would change."""
         at = index_of(shot, self.mount)
         to = min(max(at + self.by, 0), len(shot.mounts) - 1)
         mounts = list(shot.mounts)
@@ -159,7 +163,10 @@ class SetPivot(CommandDoc, label="Move pivot of {mount}"):
     bake: bool = False
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError where it turns on the way: about another point it would lead elsewhere."""
+        """Apply the command.
+
+        Raises EditError where it turns on the way: about another point it would lead elsewhere.
+        """
         mount = find_mount(shot, self.mount)
         first = shot.scope(shot.first_frame)
         turn, by = rotations.matrices(mount.angles_deg(first))[0], np.array(self.pivot_m) - mount.pivot_m
@@ -180,8 +187,9 @@ class SetPivot(CommandDoc, label="Move pivot of {mount}"):
 
 
 class TurnMount(CommandDoc, label="Re-orient axes of {mount}"):
-    """Re-orient a mount by the same rotation at all frames; its child is rotated back, so that the picture stays and
-    only its axes change.
+    """Re-orient a mount by the same rotation at all frames.
+
+    Its child is rotated back, so that the picture stays and only its axes change.
     """
 
     mount: str
@@ -191,8 +199,9 @@ class TurnMount(CommandDoc, label="Re-orient axes of {mount}"):
     bake: bool = False
 
     def apply(self, shot: Shot) -> Shot:
-        """The next mount takes the turn back; at the lens end one is put in for that. Raises EditError where the
-        numbers cannot say it.
+        """Return the next mount takes the turn back; at the lens end one is put in for that.
+
+        Raises EditError where the numbers cannot say it.
         """
         mount = find_mount(shot, self.mount)
         scope = shot.scope(shot.first_frame)
@@ -225,8 +234,9 @@ class TurnMount(CommandDoc, label="Re-orient axes of {mount}"):
 
 
 def put_rig(shot: Shot, rig: Sequence[Mount]) -> tuple[Shot, dict[str, str]]:
-    """Return the shot with mounts inserted behind the existing ones, replacing mounts there without keys, operator or
-    layers; and their ids.
+    """Return the shot with mounts inserted behind the existing ones, and their ids.
+
+    They replace mounts there without keys, operator or layers.
     """
     shot = _without_idle(shot)
     names: dict[str, str] = {}
@@ -239,8 +249,9 @@ def put_rig(shot: Shot, rig: Sequence[Mount]) -> tuple[Shot, dict[str, str]]:
 
 
 def _without_idle(shot: Shot) -> Shot:
-    """Return the shot without unused mounts behind the first, with the same rigid picture; those that cannot be merged
-    stay unchanged.
+    """Return the shot without unused mounts behind the first, with the same rigid picture.
+
+    Those that cannot be merged stay unchanged.
     """
     idle = [mount for mount in shot.mounts[1:] if not _worked_on(shot, mount)]
     cache = Cache(COMPARED_BYTES)
@@ -296,7 +307,7 @@ def _removed_baked(shot: Shot, at: int) -> Shot:
 
 
 def _with_child(shot: Shot, at: int, back: Mount) -> list[tuple[Mount, ...]]:
-    """The mounts behind one, with a turn taken into the next of them."""
+    """Return the mounts behind one, with a turn taken into the next of them."""
     if at + 1 >= len(shot.mounts):
         return []
     child = shot.mounts[at + 1]

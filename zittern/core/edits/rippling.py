@@ -17,8 +17,9 @@ __all__ = ["with_time_edit"]
 
 
 def with_time_edit(shot: Shot, timing: TimeMap, runs: Runs) -> Shot:
-    """Carry a shot through an edit of time. Motion that follows the path keeps its phase, even where the path before it
-    changes.
+    """Carry a shot through an edit of time.
+
+    Motion that follows the path keeps its phase, even where the path before it changes.
     """
     made = rippled(shot, timing, runs)
     clips = {clip.id: clip for clip in made.shot.clips()}

@@ -20,8 +20,10 @@ _Frame = Annotated[int, Field(ge=-1_000_000, le=10_000_000)]
 
 
 class SetShot(CommandDoc):
-    """Sets what is given, as one step. keep: what keys, spans and ramps keep when the frame rate changes, their frames
-    or their seconds. along: whether they move along when the first frame does.
+    """Sets what is given, as one step.
+
+    keep: what keys, spans and ramps keep when the frame rate changes, their frames or their seconds. along: whether
+    they move along when the first frame does.
     """
 
     everywhere: ClassVar[bool] = True
@@ -45,7 +47,10 @@ class SetShot(CommandDoc):
         }
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a range that is upside down, and when something would be moved out of reach."""
+        """Apply the command.
+
+        Raises EditError for a range that is upside down, and when something would be moved out of reach.
+        """
         moved = shot
         if self.fps is not None and self.keep == "seconds":
             moved = retimed(moved, TimeMap.even(factor=self.fps.value / shot.fps.value, about_frame=shot.first_frame))

@@ -31,9 +31,11 @@ _EDGE_SHARE = 0.25
 
 
 class SetSpan(CommandDoc):
-    """Drags an end, a ramp or the whole of a span. Conflicts are resolved: an end stops before the other one, ramps
-    shrink with their span, the changed ramp stops at the other one. A ramp is set by its length, or by the frame where
-    it is done (`ramp_in_until`) or begins (`ramp_out_from`).
+    """Drags an end, a ramp or the whole of a span.
+
+    Conflicts are resolved: an end stops before the other one, ramps shrink with their span, the changed ramp stops at
+    the other one. A ramp is set by its length, or by the frame where it is done (`ramp_in_until`) or begins
+    (`ramp_out_from`).
     """
 
     at: Annotated[tuple[Annotated[str, Field(max_length=300)], ...], Field(min_length=1, max_length=500)]
@@ -47,7 +49,7 @@ class SetSpan(CommandDoc):
     whole: bool = False
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for an address that has no span."""
+        """Apply the command. Raises EditError for an address that has no span."""
         for at in self.at:
             owner = get_at(shot, at)
             if not isinstance(owner, Spanned):
@@ -75,7 +77,7 @@ class SetSpan(CommandDoc):
         return first, last
 
     def _clock(self, clip: Clip, shot: Shot) -> Clock | None:
-        """A clip that is trimmed keeps the motion that it had."""
+        """Return a clip that is trimmed keeps the motion that it had."""
         if self.whole:
             return None
         if self.first_frame is None and self.last_frame is None:
@@ -120,7 +122,7 @@ class SetSpan(CommandDoc):
 
 
 def _moved(part: Spanned, frames: float) -> Spanned:
-    """A clip with all that is in it; a layer with its keys, in the clip's own time."""
+    """Return a clip with all that is in it; a layer with its keys, in the clip's own time."""
     return moved_by(part, frames) if isinstance(part, Clip) else retimed(part, TimeMap.even(shift_frames=frames))
 
 
@@ -132,7 +134,10 @@ class OnlyHere(CommandDoc):
     last_frame: Frame
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for an address that has no span, and for a stretch that ends before it starts."""
+        """Apply the command.
+
+        Raises EditError for an address that has no span, and for a stretch that ends before it starts.
+        """
         length = self.last_frame - self.first_frame
         if length < _LEAST_FRAMES:
             raise EditError(
@@ -158,8 +163,9 @@ class MoveFade(CommandDoc):
     by_frames: float = Field(ge=-1e6, le=1e6)
 
     def apply(self, shot: Shot) -> Shot:
-        """Both keep their content where it is in time, and at least a frame. Raises EditError for clips that are not
-        neighbours on a lane.
+        """Both keep their content where it is in time, and at least a frame.
+
+        Raises EditError for clips that are not neighbours on a lane.
         """
         first, second = find_clip(shot, self.earlier), find_clip(shot, self.later)
         if lane_of(shot, first) is not lane_of(shot, second):

@@ -28,7 +28,7 @@ class MoveStep(CommandDoc, label="Move step {number} in {layer}"):
     to_frame: float = Field(ge=-1e7, le=1e7)
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a layer without steps."""
+        """Apply the command. Raises EditError for a layer without steps."""
         clip, layer = find_layer(shot, self.layer)
         gait = _stepping(shot, self.layer)
         later = gait.later_at(stepping_inputs(shot, clip, layer), self.number, self.to_frame)
@@ -44,7 +44,7 @@ class MuteSteps(CommandDoc):
     mute: bool = True
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a layer without steps."""
+        """Apply the command. Raises EditError for a layer without steps."""
         return _changed(shot, self.layer, self.numbers, lambda step: step.replace(mute=self.mute))
 
     def label(self, shot: Shot) -> str:
@@ -59,7 +59,7 @@ class FreeSteps(CommandDoc, label="Reset steps in {layer}"):
     layer: str
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a layer without steps."""
+        """Apply the command. Raises EditError for a layer without steps."""
         gait = _stepping(shot, self.layer)
         return change_layer(shot, self.layer, lambda layer: layer.replace(source=gait.replace(steps=())))
 

@@ -65,8 +65,9 @@ else:
 
 
 def apply(shot: Shot, command: Command) -> Shot:
-    """The shot after a command, through the variant that it was seen through. Raises EditError with the place; the shot
-    given is never changed.
+    """Return the shot after a command, through the variant that it was seen through.
+
+    Raises EditError with the place; the shot given is never changed.
     """
     try:
         with faults_as(EditError):

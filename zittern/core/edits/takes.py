@@ -16,8 +16,9 @@ __all__ = ["PlayTake"]
 
 
 class PlayTake(CommandDoc):
-    """Lets a layer of takes play another recording; a new layer does, on top of a clip or of the one over the whole
-    shot, when none is named.
+    """Lets a layer of takes play another recording.
+
+    A new layer does, on top of a clip or of the one over the whole shot, when none is named.
     """
 
     recording: Recording
@@ -25,7 +26,7 @@ class PlayTake(CommandDoc):
     clip: str | None = None
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for an empty recording, and for a layer that plays none."""
+        """Apply the command. Raises EditError for an empty recording, and for a layer that plays none."""
         if not self.recording.axes:
             raise EditError("nothing was recorded on any axis, so there is nothing to play", "recording")
         if self.layer is None:

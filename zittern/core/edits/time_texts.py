@@ -56,7 +56,7 @@ _KINDS: Mapping[str, _Written] = {
 
 
 def edits_of(option: str, texts: Iterable[str], **ways: object) -> list[TimeEdit]:
-    """The edits behind an option of the shell command; ways: further fields of their commands. Raises BadInput.
+    """Return the edits behind an option of the shell command; ways: further fields of their commands. Raises BadInput.
 
     >>> edits_of("--insert", ["24@96"], runs="keep")[0].frames
     24
@@ -73,7 +73,7 @@ def edits_of(option: str, texts: Iterable[str], **ways: object) -> list[TimeEdit
 
 
 def reversing(text: str) -> ReverseTime:
-    """A range run backwards, as `96-119`. Raises BadInput.
+    """Return a range run backwards, as `96-119`. Raises BadInput.
 
     >>> reversing("96-119").last_frame
     119
@@ -87,8 +87,9 @@ def reversing(text: str) -> ReverseTime:
 
 
 def all_at_once(shot: Shot, edits: Sequence[TimeEdit]) -> Shot:
-    """Return the shot after several edits, all in frames of the present shot. Raises BadInput where they overlap,
-    EditError for what cannot be done.
+    """Return the shot after several edits, all in frames of the present shot.
+
+    Raises BadInput where they overlap, EditError for what cannot be done.
     """
     rising = sorted(edits, key=_reach)
     for one, other in zip(rising, rising[1:], strict=False):
@@ -102,7 +103,7 @@ def all_at_once(shot: Shot, edits: Sequence[TimeEdit]) -> Shot:
 
 
 def _reach(edit: TimeEdit) -> tuple[int, int]:
-    """The frames that an edit is about: the first, and the one after the last."""
+    """Return the frames that an edit is about: the first, and the one after the last."""
     if isinstance(edit, InsertTime):
         return edit.frame, edit.frame
     if isinstance(edit, ShiftAfter):

@@ -27,8 +27,10 @@ _Whole = Annotated[int, Field(ge=-1_000_000, le=10_000_000)]
 
 
 class InsertTime(CommandDoc):
-    """Insert frames before a frame: all later content shifts. gap: whether cut keyed segments hold over the new frames
-    or run through them. runs: whether motion by phase continues, or keeps its later course.
+    """Insert frames before a frame: all later content shifts.
+
+    gap: whether cut keyed segments hold over the new frames or run through them. runs: whether motion by phase
+    continues, or keeps its later course.
     """
 
     everywhere: ClassVar[bool] = True
@@ -39,7 +41,7 @@ class InsertTime(CommandDoc):
     runs: Runs = "on"
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a frame that is neither in the shot nor the one after it."""
+        """Apply the command. Raises EditError for a frame that is neither in the shot nor the one after it."""
         if not shot.first_frame <= self.frame <= shot.last_frame + 1:
             raise _outside(shot, self.frame, "frame")
         return with_time_edit(shot, TimeMap.inserted(self.frames, self.frame, self.gap == "through"), self.runs)
@@ -50,8 +52,9 @@ class InsertTime(CommandDoc):
 
 
 class TakeOutTime(CommandDoc, label="Take out frames {first_frame} to {last_frame}"):
-    """Remove frames: keys, cues, layers and clips in them are removed, all later content shifts. Both edges keep their
-    values.
+    """Remove frames: keys, cues, layers and clips in them are removed, all later content shifts.
+
+    Both edges keep their values.
     """
 
     everywhere: ClassVar[bool] = True
@@ -61,7 +64,7 @@ class TakeOutTime(CommandDoc, label="Take out frames {first_frame} to {last_fram
     runs: Runs = "on"
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a range that is not in the shot, and for all of it."""
+        """Apply the command. Raises EditError for a range that is not in the shot, and for all of it."""
         _check_range(shot, self.first_frame, self.last_frame)
         return with_time_edit(shot, TimeMap.taken_out(self.first_frame, self.last_frame + 1), self.runs)
 
@@ -77,7 +80,7 @@ class StretchTime(CommandDoc):
     runs: Runs = "on"
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a range that is not in the shot."""
+        """Apply the command. Raises EditError for a range that is not in the shot."""
         _check_range(shot, self.first_frame, self.last_frame)
         return with_time_edit(shot, TimeMap.stretched(self.first_frame, self.last_frame + 1, self.frames), self.runs)
 
@@ -89,10 +92,11 @@ class StretchTime(CommandDoc):
 
 
 class EaseTime(CommandDoc, label="Ease frames {first_frame} to {last_frame}"):
-    """Let what is keyed in a range set off slowly and come to rest; the range lasts as long as it did. ease_in and
-    ease_out are shares of it. Keys stay, at other times; each curve gets up to four more, where the range and its
-    eases begin and end. What is linear is eased exactly; of other segments the cubic that takes their place has the
-    exact values and velocities at its keys.
+    """Let what is keyed in a range set off slowly and come to rest.
+
+    The range lasts as long as it did. ease_in and ease_out are shares of it. Keys stay, at other times; each curve gets
+    up to four more, where the range and its eases begin and end. What is linear is eased exactly; of other segments the
+    cubic that takes their place has the exact values and velocities at its keys.
     """
 
     everywhere: ClassVar[bool] = True
@@ -103,7 +107,10 @@ class EaseTime(CommandDoc, label="Ease frames {first_frame} to {last_frame}"):
     ease_out: _Share = 0.5
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a range that is not in the shot, and for shares of more than all of it."""
+        """Apply the command.
+
+        Raises EditError for a range that is not in the shot, and for shares of more than all of it.
+        """
         _check_range(shot, self.first_frame, self.last_frame)
         if self.ease_in + self.ease_out > 1.0:
             raise EditError("the two eases share the range: their sum must not exceed 1", "ease_out")
@@ -114,9 +121,10 @@ class EaseTime(CommandDoc, label="Ease frames {first_frame} to {last_frame}"):
 
 
 class ReverseTime(CommandDoc, label="Reverse frames {first_frame} to {last_frame}"):
-    """Runs a range backwards: the move, the lens, dials, plates and cues in it, and the shakes; clips are split at its
-    ends. Hits, steps, roads, takes, formulas, springs and the operator follow from what came before, and go on
-    forwards; so does what the set does.
+    """Runs a range backwards: the move, the lens, dials, plates and cues in it, and the shakes.
+
+    Clips are split at its ends. Hits, steps, roads, takes, formulas, springs and the operator follow from what came
+    before, and go on forwards; so does what the set does.
     """
 
     everywhere: ClassVar[bool] = True
@@ -125,7 +133,7 @@ class ReverseTime(CommandDoc, label="Reverse frames {first_frame} to {last_frame
     last_frame: _Whole
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a range that is not in the shot. One frame is the same backwards."""
+        """Apply the command. Raises EditError for a range that is not in the shot. One frame is the same backwards."""
         _check_range(shot, self.first_frame, self.last_frame)
         if self.first_frame == self.last_frame:
             return shot
@@ -150,8 +158,9 @@ class ReverseTime(CommandDoc, label="Reverse frames {first_frame} to {last_frame
 
 
 class ShiftAfter(CommandDoc, label="Shift everything from frame {frame} on by {by_frames:+d} frames"):
-    """Moves everything from a frame on: later, so that what is keyed runs through the new frames; or earlier, so that
-    the frames before it go.
+    """Moves everything from a frame on: later, so that what is keyed runs through the new frames.
+
+    Or earlier, so that the frames before it go.
     """
 
     everywhere: ClassVar[bool] = True
@@ -161,7 +170,10 @@ class ShiftAfter(CommandDoc, label="Shift everything from frame {frame} on by {b
     runs: Runs = "on"
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for a frame that is not in the shot, and for more frames than lie before it."""
+        """Apply the command.
+
+        Raises EditError for a frame that is not in the shot, and for more frames than lie before it.
+        """
         if self.by_frames == 0:
             return shot
         if self.by_frames > 0:
@@ -178,7 +190,7 @@ class SlipClip(CommandDoc, label="Slip what is in {clip} by {by_frames:+g} frame
     by_frames: float = Field(ge=-1e6, le=1e6)
 
     def apply(self, shot: Shot) -> Shot:
-        """A clip over the whole shot has its bar from then on. Raises EditError when it is not there."""
+        """Return a clip over the whole shot has its bar from then on. Raises EditError when it is not there."""
         clip = find_clip(shot, self.clip)
         span = shot.span_of(clip)
         slipped = moved_by(clip.replace(span_frames=span, clock=clip.clock_in(span)), self.by_frames)

@@ -29,8 +29,9 @@ _MAX_FIELDS = 3
 
 
 def owners_title(shot: Shot, owners: Sequence[str]) -> str:
-    """Return the title of layers, clips or mounts in labels: `“Slow sway”` for one, `2 mounts` for more; empty for the
-    shot itself.
+    """Return the title of layers, clips or mounts in labels: `“Slow sway”` for one, `2 mounts` for more.
+
+    Empty for the shot itself.
     """
     if list(owners) == ["shot"]:
         return ""
@@ -61,7 +62,7 @@ def owners_of(addresses: Sequence[str]) -> list[str]:
 
 
 def field_title(field: str) -> str:
-    """A field's name for people."""
+    """Return a field's name for people."""
     return _TITLES.get(field, field.replace("_", " "))
 
 

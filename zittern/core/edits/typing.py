@@ -32,14 +32,16 @@ _ON = re.compile(r"^\s*([-+])(?!=)(.*)$", re.DOTALL)
 
 
 def field_at(shot: Shot, address: str, unit: str, frame: float) -> Field:
-    """The field at an address, at a frame."""
+    """Return the field at an address, at a frame."""
     from_px, why = _from_px(shot, address, unit, frame)
     return Field(unit, shot.fps.value, from_px, why)
 
 
 def frame_from(shot: Shot, text: str, frame: float) -> int:
-    """Return the whole frame of a shot for a text: a frame, a time since the first one (`2.5 s`, `0:02.5`), the name of
-    a cue or its beginning; with a sign, an offset from the playhead. Raises FormulaFault.
+    """Return the whole frame of a shot for a text.
+
+    A frame, a time since the first one (`2.5 s`, `0:02.5`), the name of a cue or its beginning; with a sign, an offset
+    from the playhead. Raises FormulaFault.
     """
     wanted = text.strip().casefold()
     named = [cue.frame for cue in shot.cues if wanted and cue.name.casefold() == wanted]

@@ -29,8 +29,9 @@ FIELDS: Mapping[str, Mapping[str, str]] = {
 
 
 def read_command(text: str) -> Command:
-    """Return the command in JSON text of any version; presets in it are upgraded as preset files are. Raises BadInput,
-    DocumentError.
+    """Return the command in JSON text of any version; presets in it are upgraded as preset files are.
+
+    Raises BadInput, DocumentError.
     """
     data = _with_presets(parsed(text))
     if isinstance(data, dict):

@@ -79,8 +79,10 @@ class ScaleSwings(CommandDoc):
 
 
 class SetAxisRate(CommandDoc, label="Set rate of {axes} in {layer}"):
-    """Sets how fast an axis moves, in Hz: its pace against the source's rate and the speeds of layer and clip, at the
-    first frame. Of a linked axis the one that leads is set.
+    """Sets how fast an axis moves, in Hz.
+
+    Its pace against the source's rate and the speeds of layer and clip, at the first frame. Of a linked axis the one
+    that leads is set.
     """
 
     layer: str
@@ -88,7 +90,7 @@ class SetAxisRate(CommandDoc, label="Set rate of {axes} in {layer}"):
     rate_hz: float = Field(ge=0.001, le=500.0)
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError when the source stands still."""
+        """Apply the command. Raises EditError when the source stands still."""
         clip, layer = find_layer(shot, self.layer)
         at = scope_at(shot, shot.first_frame)
         base = float(layer.source.peak_hz(at)[0]) * layer.speed.at(at) * clip.speed.at(at)

@@ -1,5 +1,6 @@
-"""Commands on variants: derived from the active one, named, annotated, ordered, deleted, made the main one; clips and
-layers copied from one to another.
+"""Commands on variants: derived from the active one, named, annotated, ordered, deleted, made the main one.
+
+Clips and layers copied from one to another.
 """
 
 from __future__ import annotations
@@ -29,15 +30,16 @@ _Several = Annotated[tuple[str, ...], Field(max_length=500)]
 
 
 class AddVariant(CommandDoc):
-    """A new variant, as the one that is seen: it stands after it, and is seen from then on. Its random starts are the
-    same, so that only what is changed in it differs.
+    """A new variant, as the one that is seen: it stands after it, and is seen from then on.
+
+    Its random starts are the same, so that only what is changed in it differs.
     """
 
     name: Label | None = None
     note: VariantNote = ""
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError where there are as many as there may be, and for a name that is taken."""
+        """Apply the command. Raises EditError where there are as many as there may be, and for a name that is taken."""
         if len(shot.variants) >= MOST_VARIANTS:
             raise EditError(f"a shot has up to {MOST_VARIANTS} variants; delete one first")
         names = {each.name for each in shot.variants}
@@ -54,7 +56,7 @@ class AddVariant(CommandDoc):
         return shot.replace(lanes=renewed(shot.lanes, ids_of(shot)), variants=tuple(variants))
 
     def label(self, shot: Shot) -> str:
-        """`New variant “Calm”`."""
+        """Return the label: `New variant “Calm”`."""
         return f"New variant “{self.name}”" if self.name else "New variant"
 
 
@@ -66,7 +68,7 @@ class SetVariant(CommandDoc):
     note: VariantNote | None = None
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError when it is not there, and for a name that another one has."""
+        """Apply the command. Raises EditError when it is not there, and for a name that another one has."""
         old = _find(shot, self.variant)
         if any(each.name == self.name for each in shot.variants if each is not old):
             raise _name_taken(self.name or "")
@@ -88,7 +90,7 @@ class MoveVariant(CommandDoc, label="Reorder variant {variant}"):
     index: int = Field(ge=0, lt=MOST_VARIANTS)
 
     def apply(self, shot: Shot) -> Shot:
-        """index counts from the first. Raises EditError when it is not there."""
+        """Index counts from the first. Raises EditError when it is not there."""
         moved = _find(shot, self.variant)
         rest = [each for each in shot.variants if each is not moved]
         rest.insert(self.index, moved)
@@ -101,19 +103,20 @@ class SetMain(CommandDoc, label="Make {variant} the main variant"):
     variant: str
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError when it is not there."""
+        """Apply the command. Raises EditError when it is not there."""
         return shot.replace(main=_find(shot, self.variant).id)
 
 
 class RemoveVariant(CommandDoc, label="Delete variant {variant}"):
-    """Deletes a variant with all that makes its motion. Where it is the one that is seen, or the main one, the next
-    one is.
+    """Deletes a variant with all that makes its motion.
+
+    Where it is the one that is seen, or the main one, the next one is.
     """
 
     variant: str
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError when it is not there, or the last one."""
+        """Apply the command. Raises EditError when it is not there, or the last one."""
         gone = _find(shot, self.variant)
         if len(shot.variants) == 1:
             raise EditError("this is the only variant; a shot needs one", "variant")
@@ -126,8 +129,10 @@ class RemoveVariant(CommandDoc, label="Delete variant {variant}"):
 
 
 class CarryTo(CommandDoc):
-    """Copies clips and layers of the variant that is seen into another one, with their random starts. A clip is placed
-    on the lane of the same name, or on a new one; a layer in the clip of the same name, or over the whole shot.
+    """Copies clips and layers of the variant that is seen into another one, with their random starts.
+
+    A clip is placed on the lane of the same name, or on a new one; a layer in the clip of the same name, or over the
+    whole shot.
     """
 
     to: str
@@ -135,7 +140,7 @@ class CarryTo(CommandDoc):
     layers: _Several = ()
 
     def apply(self, shot: Shot) -> Shot:
-        """Raises EditError for what is not there, and for nothing at all."""
+        """Apply the command. Raises EditError for what is not there, and for nothing at all."""
         if not self.clips and not self.layers:
             raise EditError("name clips or layers to be copied", "clips")
         target = _find(shot, self.to)
@@ -162,7 +167,7 @@ class CarryTo(CommandDoc):
 
 
 def _copy(shot: Shot, clip: Clip) -> Clip:
-    """A clip with ids that a shot has room for."""
+    """Return a clip with ids that a shot has room for."""
     (lane,) = renewed([Lane(id=counted_on("lane", names_in(shot)), name=clip.name, clips=(clip,))], ids_of(shot))
     return lane.clips[0]
 

@@ -31,9 +31,10 @@ class FormulaName(Doc):
 
 
 class FormulaState(Doc):
-    """Result of checking a text at an address: its error and position, or parts without a finite value. gives: minimum
-    and maximum over the shot, before limits; clamped: the limits that it exceeds. hundredth: the text divided by 100,
-    if this alone brings it within its limits.
+    """Result of checking a text at an address: its error and position, or parts without a finite value.
+
+    gives: minimum and maximum over the shot, before limits; clamped: the limits that it exceeds. hundredth: the text
+    divided by 100, if this alone brings it within its limits.
     """
 
     fault: str | None = None
@@ -61,8 +62,9 @@ _CONSTANTS_TOLD = {"pi": "3.14159â€¦, half a turn in radians", "tau": "6.28319â€
 
 
 def names_at(shot: Shot, at: str) -> tuple[FormulaName, ...]:
-    """Return the names that the number at an address may use: dials first, then time and path attributes, then
-    functions.
+    """Return the names that the number at an address may use.
+
+    Dials first, then time and path attributes, then functions.
     """
     dials = (
         _plain(dial.name, f"dial, {dial.minimum:g} to {dial.maximum:g} {dial.unit}".strip()) for dial in shot.dials
@@ -90,8 +92,9 @@ def _plain(name: str, told: str) -> FormulaName:
 
 
 def state_of(shot: Shot, at: str, text: str) -> FormulaState:
-    """Return the result of checking a text as the formula of the number at an address. Raises EditError when there is
-    no number.
+    """Return the result of checking a text as the formula of the number at an address.
+
+    Raises EditError when there is no number.
     """
     number = number_at(shot, at)
     try:

@@ -1,4 +1,6 @@
-"""Formulas: small expressions that people write for a number. In dependency order:
+"""Formulas: small expressions that people write for a number.
+
+In dependency order:
 
 fault      what is wrong with a formula, where, and what to do
 functions  THE TABLE of functions and constants

@@ -1,5 +1,6 @@
-"""Typed numbers: figures, sums with functions and constants, a unit at the end; `+=2` or `*=1.5` change the present
-value.
+"""Typed numbers: figures, sums with functions and constants, a unit at the end.
+
+`+=2` or `*=1.5` change the present value.
 
 A unit is converted to the field's own, or refused with what would do: it is never dropped. `1:02` is a minute and two
 seconds; `120/24` is a plain 5.
@@ -58,8 +59,10 @@ _COMMA = re.compile(r"(?<=\d),(?=\d)")
 
 @dataclass(frozen=True, slots=True)
 class Field:
-    """Context of a typed number. unit: the displayed one. fps: frame rate, where known. from_px: value of a number of
-    pixels in its unit, where known; no_px: why it is not.
+    """Context of a typed number.
+
+    unit: the displayed one. fps: frame rate, where known. from_px: value of a number of pixels in its unit, where
+    known; no_px: why it is not.
     """
 
     unit: str = ""
@@ -72,8 +75,9 @@ _PLAIN = Field()
 
 
 def evaluate_expression(text: str, before: float, field: Field = _PLAIN) -> float:
-    """Return the value of a text in the field's unit, where `before` is the present value. Raises FormulaFault with the
-    place in the text.
+    """Return the value of a text in the field's unit, where `before` is the present value.
+
+    Raises FormulaFault with the place in the text.
 
     >>> evaluate_expression("2*3 + 1", before=0.0), evaluate_expression("+=0.5", before=2.0)
     (7.0, 2.5)
@@ -109,7 +113,7 @@ def evaluate_expression(text: str, before: float, field: Field = _PLAIN) -> floa
 
 
 def _split(text: str, own: str) -> tuple[str, str | None, int]:
-    """A text without the unit behind it, the unit if there is one, and where it stands."""
+    """Return a text without the unit behind it, the unit if there is one, and where it stands."""
     names = sorted({*UNITS, own} - {""}, key=len, reverse=True)
     found = re.search(rf"(?<=[\d.)])\s*({'|'.join(map(re.escape, names))})\s*$", text, re.IGNORECASE)
     if found is None:
@@ -132,7 +136,7 @@ def _sum(text: str, start: int) -> float:
 
 
 def _decimal(text: str, start: int) -> str:
-    """A text with points as decimal marks. Raises FormulaFault for a comma that can be read in two ways."""
+    """Return a text with points as decimal marks. Raises FormulaFault for a comma that can be read in two ways."""
     text = _THOUSANDS.sub(lambda found: found[0].replace(",", ""), text)
     text = _POINTS.sub(lambda found: found[0].replace(".", "").replace(",", "."), text)
     twofold = _AMBIGUOUS.search(text)

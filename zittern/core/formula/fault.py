@@ -9,8 +9,9 @@ __all__ = ["FormulaFault", "unknown"]
 
 
 class FormulaFault(ValueError):
-    """message: what is wrong and what to do. start, stop: characters of the text that it is about; behind its end
-    for what is missing there.
+    """message: what is wrong and what to do.
+
+    start, stop: characters of the text that it is about; behind its end for what is missing there.
     """
 
     def __init__(self, message: str, start: int, stop: int) -> None:
@@ -20,11 +21,12 @@ class FormulaFault(ValueError):
         self.stop = stop
 
     def __str__(self) -> str:
+        """Return the message with its position."""
         return f"{self.message} (at character {self.start + 1})"
 
 
 def unknown(name: str, known: Iterable[str], start: int, what: str = "is not known") -> FormulaFault:
-    """`sine` is not known; did you mean `sin`?"""
+    """Return an error such as: `sine` is not known; did you mean `sin`?."""
     near = get_close_matches(name[:_SHOWN], list(known), n=1)
     shown = name if len(name) <= _SHOWN else f"{name[:_SHOWN]}…"
     remedy = f"; did you mean `{near[0]}`?" if near else "; the list next to the formula shows all names"

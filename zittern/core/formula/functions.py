@@ -1,5 +1,6 @@
-"""THE TABLE of what formulas may call, and of constants. Whole arrays in, whole arrays out; an argument may be one
-number for all frames.
+"""THE TABLE of what formulas may call, and of constants.
+
+Whole arrays in, whole arrays out; an argument may be one number for all frames.
 
 What has no finite answer gets one that is written here, so that a camera never flies off: a division by zero, the
 logarithm or the root of what has none, and a power that does not exist give 0; what is too large stays at `LARGEST`.
@@ -27,9 +28,11 @@ _SALT = 77
 
 @dataclass(frozen=True, slots=True)
 class Function:
-    """least and most: number of arguments. does: the function of arrays (F,) or single numbers. told: description.
-    by_axis: whether a missing last argument is the axis of the formula. jumps: whether its value may jump where its
-    arguments do not. bound: maximum of its value for any arguments.
+    """least and most: number of arguments.
+
+    does: the function of arrays (F,) or single numbers. told: description. by_axis: whether a missing last argument is
+    the axis of the formula. jumps: whether its value may jump where its arguments do not. bound: maximum of its value
+    for any arguments.
     """
 
     name: str
@@ -44,7 +47,7 @@ class Function:
 
 
 def divided(a: Array, b: Array) -> Array:
-    """a / b; 0 where b is 0.
+    """Return a / b; 0 where b is 0.
 
     >>> divided(np.array([1.0, 1.0]), np.array([4.0, 0.0]))
     array([0.25, 0.  ])
@@ -80,7 +83,7 @@ def remainder(a: Array, b: Array) -> Array:
 
 
 def power(a: Array, b: Array) -> Array:
-    """a to the power of b; 0 where that does not exist: a root of what is negative, a negative power of 0.
+    """Return a to the power of b; 0 where that does not exist: a root of what is negative, a negative power of 0.
 
     Parameters
     ----------

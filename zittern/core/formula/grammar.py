@@ -1,5 +1,6 @@
-"""Text to tree: a grammar for an LALR parser that builds the tree as it reads, so that depth and size are known before
-evaluation.
+"""Text to tree.
+
+A grammar for an LALR parser that builds the tree as it reads, so that depth and size are known before evaluation.
 
 value   = "if" value "then" value "else" value | either
 either  = both {"or" both}          both = compared {"and" compared}        compared = ["not"] sum [("<" | "<=" | ">" |
@@ -150,7 +151,7 @@ _INSTEAD = {
 
 @lru_cache(maxsize=2048)
 def parse(text: str) -> Node:
-    """The tree of a formula. Raises FormulaFault; what it names is not looked up here."""
+    """Return the tree of a formula. Raises FormulaFault; what it names is not looked up here."""
     if len(text) > MOST_CHARACTERS:
         raise FormulaFault(
             f"a formula has up to {MOST_CHARACTERS} characters, got {len(text)}", MOST_CHARACTERS, len(text)
@@ -199,14 +200,18 @@ def _misplaced(text: str, error: UnexpectedToken) -> FormulaFault:
 
 
 def renamed(text: str, old: str, new: str) -> str:
-    """A formula, right or wrong, with one name changed wherever it stands alone: never inside of a number such as
-    `1.e5`.
+    """Return a formula, right or wrong, with one name changed wherever it stands alone.
+
+    Never inside of a number such as `1.e5`.
     """
     return _WORD.sub(lambda found: new if found["name"] == old else found[0], text)
 
 
 def with_seed(text: str) -> str:
-    """A formula, right or wrong, with `noise(x)` written as `noise(x, 0)`; one that would become too long stays."""
+    """Return a formula with `noise(x)` written as `noise(x, 0)`.
+
+    Invalid texts too; one that would become too long is unchanged.
+    """
     out = text
     for found in reversed(list(_WORD.finditer(text))):
         opened = re.match(r"\s*\(", text[found.end() :]) if found["name"] == "noise" else None

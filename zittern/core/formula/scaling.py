@@ -15,8 +15,9 @@ _SCALED = re.compile(
 
 
 def scaled(text: str, factor: float, shift: float) -> str:
-    """(text) * factor + shift, where that was done before with both folded into one: a formula does not grow each
-    time it is scaled.
+    """(text) * factor + shift, where that was done before with both folded into one.
+
+    A formula does not grow each time it is scaled.
     """
     inner, had_factor, had_shift = unscaled(text)
     factor, shift = had_factor * factor, had_shift * factor + shift

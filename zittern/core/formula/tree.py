@@ -1,5 +1,6 @@
-"""A checked formula: a tree of small nodes, evaluated on whole arrays over frames. It can reach what it names, and
-nothing else.
+"""A checked formula: a tree of small nodes, evaluated on whole arrays over frames.
+
+It can reach what it names, and nothing else.
 """
 
 from __future__ import annotations
@@ -50,7 +51,7 @@ class _Unheard(Notices):
     """Collects no notices."""
 
     def add(self, text: str) -> None:
-        """Drops it."""
+        """Drop it."""
 
 
 _UNHEARD = _Unheard()
@@ -75,8 +76,9 @@ class Node:
 
     @property
     def bound(self) -> float:
-        """Return a bound of the values that is known without evaluation: bounded values need not be checked for
-        overflow at each frame.
+        """Return a bound of the values that is known without evaluation.
+
+        Bounded values need not be checked for overflow at each frame.
         """
         return math.inf
 
@@ -97,10 +99,13 @@ class Node:
 
 @dataclass(frozen=True)
 class Constant(Node):
+    """A number."""
+
     value: float
 
     @property
     def bound(self) -> float:
+        """Return its absolute value."""
         return min(abs(self.value), LARGEST)
 
     @cached_property
@@ -110,38 +115,63 @@ class Constant(Node):
         return one
 
     def values(self, look: Look, notices: Notices) -> Array:
+        """Return the value.
+
+        Returns
+        -------
+        (F,) at the frames of the evaluation, or (1,) if constant.
+        """
         return self._one if abs(self.value) <= LARGEST else _finite(self._one, notices)
 
 
 @dataclass(frozen=True)
 class Name(Node):
+    """A dial, the time or a path attribute."""
+
     name: str
 
     def values(self, look: Look, notices: Notices) -> Array:
+        """Return the values of the name.
+
+        Returns
+        -------
+        (F,) at the frames of the evaluation, or (1,) if constant.
+        """
         return look(self.name)
 
 
 @dataclass(frozen=True)
 class Infix(Node):
+    """An operator between two operands."""
+
     sign: str
     left: Node
     right: Node
 
     @property
     def parts(self) -> tuple[Node, ...]:
+        """Return both operands."""
         return self.left, self.right
 
     @cached_property
     def bound(self) -> float:
+        """Return the bound of a product; infinite for other operators."""
         if self.sign == "*":
             return self.left.bound * self.right.bound
         return self.left.bound + self.right.bound if self.sign in ("+", "-") else math.inf
 
     @cached_property
     def tame(self) -> bool:
+        """Return whether the operation cannot overflow."""
         return self.sign in ("+", "-", "*") and self.left.tame and self.right.tame
 
     def values(self, look: Look, notices: Notices) -> Array:
+        """Return the result of the operator.
+
+        Returns
+        -------
+        (F,) at the frames of the evaluation, or (1,) if constant.
+        """
         a, b = self.left.values(look, notices), self.right.values(look, notices)
         if self.sign in ("/", "%") and np.any(b == 0.0):
             notices.add("a division by zero counts as 0")
@@ -159,20 +189,30 @@ class Choice(Node):
 
     @property
     def parts(self) -> tuple[Node, ...]:
+        """Return the condition and both alternatives."""
         return self.condition, self.then, self.other
 
     def values(self, look: Look, notices: Notices) -> Array:
+        """Return the chosen values.
+
+        Returns
+        -------
+        (F,) at the frames of the evaluation, or (1,) if constant.
+        """
         condition, then, other = (part.values(look, notices) for part in self.parts)
         return np.where(condition != 0.0, then, other)
 
 
 @dataclass(frozen=True)
 class Call(Node):
+    """A function and its arguments."""
+
     function: Function
     arguments: tuple[Node, ...]
 
     @property
     def parts(self) -> tuple[Node, ...]:
+        """Return the arguments."""
         return self.arguments
 
     @cached_property
@@ -182,13 +222,21 @@ class Call(Node):
 
     @cached_property
     def bound(self) -> float:
+        """Return the bound of the function."""
         return self.function.bound
 
     @cached_property
     def tame(self) -> bool:
+        """Return whether the function is bounded."""
         return self.bound <= LARGEST and all(part.tame for part in self.parts)
 
     def values(self, look: Look, notices: Notices) -> Array:
+        """Return the result of the function.
+
+        Returns
+        -------
+        (F,) at the frames of the evaluation, or (1,) if constant.
+        """
         arguments = [each.values(look, notices) for each in self.arguments]
         if self.by_axis:
             arguments.append(look(AXIS_NAME))
@@ -200,7 +248,7 @@ class Call(Node):
 
 
 def values_of(node: Node, look: Look, count: int, notices: Notices | None = None) -> Array:
-    """A formula's values over frames, finite whatever was written.
+    """Return a formula's values over frames, finite whatever was written.
 
     Returns
     -------
@@ -225,7 +273,7 @@ def names_in(node: Node) -> frozenset[str]:
 
 
 def name_nodes(node: Node) -> Iterator[Name]:
-    """The names in a formula where they stand, from left to right."""
+    """Return the names in a formula where they stand, from left to right."""
     return (each for each in nodes_in(node) if isinstance(each, Name))
 
 

@@ -1,4 +1,6 @@
-"""THE CENTRE: a shot and frames give Motion, stage by stage. In dependency order:
+"""THE CENTRE: a shot and frames give Motion, stage by stage.
+
+In dependency order:
 
 cache      arrays by fingerprints of all their inputs
 cost       what an evaluation takes in memory, before it is made

@@ -1,5 +1,6 @@
-"""Stage: aim. Reads the bare move, the subject and the operator of a mount; gives the mount's pan and tilt as the
-operator turns it.
+"""Stage: aim.
+
+Reads the bare move, the subject and the operator of a mount; gives the mount's pan and tilt as the operator turns it.
 
 Where the mount would have to point so that the subject sits at its place on screen follows from the rig in closed
 form, also where the lens is off the turning point. That is seen late by the reaction time (and ahead by the
@@ -41,7 +42,7 @@ _MIDDLE = HoldFraming()
 
 
 def aiming(shot: Shot) -> Mount | None:
-    """The mount that an operator aims, where there is one who has something to aim at."""
+    """Return the mount that an operator aims, where there is one who has something to aim at."""
     still = chain.held_mounts(shot)
     return next(
         (

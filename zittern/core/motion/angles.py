@@ -84,7 +84,7 @@ def followed(shot: Shot, rotation: Callable[[Array], Array], start_deg: Array) -
 
 
 def angles_near(run: Evaluation, rotation: Array, table: Array) -> Array:
-    """The angles of rotations that lie next to those of the nearest whole frame.
+    """Return the angles of rotations that lie next to those of the nearest whole frame.
 
     Parameters
     ----------
@@ -100,8 +100,9 @@ def angles_near(run: Evaluation, rotation: Array, table: Array) -> Array:
 
 
 def steep(most_deg: Array) -> bool:
-    """Return whether a shot looks up or down so steeply that pan and roll may diverge from the bare ones and must be
-    followed from frame to frame.
+    """Return whether a shot looks up or down so steeply that pan and roll may diverge.
+
+    They must then be followed from frame to frame.
 
     Parameters
     ----------
@@ -111,8 +112,9 @@ def steep(most_deg: Array) -> bool:
 
 
 def moved_deg(bare: Array, turned_deg: Array, turned: Callable[[Array], Array]) -> Array:
-    """With all that is on the bare move. turned(share): rotation of the lens with a share of it at each frame, (F,) ->
-    (F, 3, 3).
+    """With all that is on the bare move. turned(share).
+
+    Rotation of the lens with a share of it at each frame, (F,) -> (F, 3, 3).
 
     How many steps a frame takes depends on that frame alone.
 

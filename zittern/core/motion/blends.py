@@ -57,8 +57,10 @@ def shares(blend: Blend, scope: Scope) -> Array:
 
 @dataclass(frozen=True, slots=True)
 class CornerWeight:
-    """Corner of a layer in a blend. straight: whether its weight is its share, as for a motion that is equal in all
-    corners and would otherwise swell, or the square root of its power, which keeps the size in between.
+    """Corner of a layer in a blend.
+
+    straight: whether its weight is its share, as for a motion that is equal in all corners and would otherwise swell,
+    or the square root of its power, which keeps the size in between.
     """
 
     blend: Blend
@@ -101,8 +103,9 @@ def _corners_by_seed(clip: Clip) -> Mapping[tuple[str, int], set[str | None]]:
 
 
 def counts_nowhere(clip: Clip, layer: Layer, scope: Scope) -> bool:
-    """Return whether the position is away from a layer's corner at all frames of a scope, so that the layer is inactive
-    on purpose.
+    """Return whether the position is away from a layer's corner at all frames of a scope.
+
+    The layer is then inactive on purpose.
     """
     stands = corner_weight(clip, layer)
     return stands is not None and bool(np.max(stands.weight(scope), initial=0.0) <= _NOTHING)

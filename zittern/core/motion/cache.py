@@ -38,7 +38,7 @@ class Cache:
         return int(self._small.currsize + self._large.currsize)
 
     def get(self, key: tuple[Any, ...], make: Callable[[], Array]) -> Array:
-        """The array for a key, made when missing; read-only.
+        """Return the array for a key, made when missing; read-only.
 
         Returns
         -------

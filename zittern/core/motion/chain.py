@@ -1,5 +1,6 @@
-"""World poses along the rig: the product over the mounts of keyed local pose, ride, give, and offsets of the layers
-on that mount.
+"""World poses along the rig.
+
+The product over the mounts of keyed local pose, ride, springs, and offsets of the layers on that mount.
 """
 
 from __future__ import annotations
@@ -28,10 +29,11 @@ HOLD = "·hold"
 
 @dataclass(frozen=True, slots=True)
 class RigOffsets:
-    """Contributions on the mounts besides their keyed poses, by mount id. carried: effect of a ride on a world pose,
-    (F, 3, 7): rotation and shift of its position (3, 4), rotation of its orientation (3, 3). given: deflection by
-    springs, (F, 6): meters in the world, then a rotation in its own frame (radians); HOLD: the hold on the framing.
-    offsets: (F, 9) of the layers, by mount id or LENS, degrees / cm / %.
+    """Contributions on the mounts besides their keyed poses, by mount id.
+
+    carried: effect of a ride on a world pose, (F, 3, 7): rotation and shift of its position (3, 4), rotation of its
+    orientation (3, 3). given: deflection by springs, (F, 6): meters in the world, then a rotation in its own frame
+    (radians); HOLD: the hold on the framing. offsets: (F, 9) of the layers, by mount id or LENS, degrees / cm / %.
     """
 
     carried: Mapping[str, Array] = field(default_factory=dict)
@@ -79,8 +81,10 @@ def local_pose(mount: Mount, scope: Scope, still: bool = False, angles_deg: Arra
 
 
 def places(mounts: tuple[Mount, ...], still: frozenset[str], scope: Scope) -> Array:
-    """Return the position of the child of the last of some mounts, in the parent frame of the first, by their keyed
-    numbers. Mounts at the end that only turn are not looked at. still: ids of those that hold still.
+    """Return the position of the child of the last of some mounts.
+
+    In the parent frame of the first, by their keyed numbers. Mounts at the end that only turn are skipped. still: ids
+    of those that hold still.
 
     Returns
     -------
@@ -166,7 +170,7 @@ def lens_pose(mounts: tuple[Mount, ...], locals_: Mapping[str, Array], on: RigOf
 
 
 def at_lens(pose: Array, on: RigOffsets) -> Array:
-    """The lens, from the world pose behind the last mount.
+    """Return the lens, from the world pose behind the last mount.
 
     Parameters
     ----------
@@ -189,8 +193,9 @@ def needed_pose(
     world: Array,
     behind: int,
 ) -> Array:
-    """Local pose of mount number `at` with which the bare world pose behind number `behind`, the same one or a later,
-    is the one wanted.
+    """Return the local pose of mount number `at` for a bare world pose after number `behind`.
+
+    `behind` is the same one or a later one.
 
     Parameters
     ----------
@@ -231,7 +236,7 @@ def numbers_of(mount: Mount, scope: Scope, local: Array, near_deg: Array | None 
 
 
 def with_give(pose: Array, given: Array) -> Array:
-    """A world pose that strays.
+    """Return a world pose that strays.
 
     Parameters
     ----------
@@ -250,7 +255,7 @@ def with_give(pose: Array, given: Array) -> Array:
 
 
 def _put_down(pose: Array, carried: Array | None) -> Array:
-    """The pose that a ride has made this one of."""
+    """Return the pose that a ride has made this one of."""
     if carried is None:
         return pose
     out = pose.copy()

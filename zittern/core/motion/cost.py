@@ -29,7 +29,7 @@ def arrays_bytes(shot: Shot, frames: int) -> dict[str, int]:
 
 
 def check_cost(shot: Shot, frames: int) -> None:
-    """Raises TooDear where the budget at hand does not allow for them."""
+    """Check the memory of an evaluation. Raises TooDear where the budget at hand does not allow for them."""
     sizes = arrays_bytes(shot, frames)
     count = sum(1 for _ in shot.layers())
     what = f"motion of {count} layers and {len(shot.mounts)} mounts at {frames} frames"

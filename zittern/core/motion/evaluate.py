@@ -1,5 +1,6 @@
-"""THE CENTRE: a shot and frames give Motion. Only wires the stages; each is a separate module and documents its inputs
-and results.
+"""THE CENTRE: a shot and frames give Motion.
+
+Only wires the stages; each is a separate module and documents its inputs and results.
 
 Whole arrays over time; what did not change comes from the cache.
 """
@@ -37,9 +38,10 @@ _ON = ("carried", "given", "offsets")
 
 @dataclass(frozen=True, slots=True)
 class Pose:
-    """World pose of the lens. position_m (F, 3); angles_deg (F, 3) pan, tilt, roll, continuous; focal_mm (F,).
-    shift_percent (F, 2): picture shift by the film back, % of its width to the right, of its height up. distortion (F,
-    2): k1 and k2.
+    """World pose of the lens. position_m (F, 3); angles_deg (F, 3) pan, tilt, roll, continuous.
+
+    focal_mm (F,). shift_percent (F, 2): picture shift by the film back, % of its width to the right, of its height up.
+    distortion (F, 2): k1 and k2.
     """
 
     position_m: Array
@@ -50,8 +52,9 @@ class Pose:
 
     @property
     def parts(self) -> tuple[Array, ...]:
-        """All of it, in the order in which one is made: places (F, 3), angles (F, 3), focal lengths (F,), shifts
-        (F, 2), distortion (F, 2).
+        """All of it, in the order in which one is made.
+
+        Places (F, 3), angles (F, 3), focal lengths (F,), shifts (F, 2), distortion (F, 2).
         """
         return self.position_m, self.angles_deg, self.focal_mm, self.shift_percent, self.distortion
 
@@ -121,7 +124,7 @@ class Motion:
 def evaluate(
     shot: Shot, frames: Array | None = None, cache: Cache | None = None, tables: Cache | None = None
 ) -> Motion:
-    """The motion of a shot. tables: where what serves the whole shot is kept, if elsewhere than in the cache.
+    """Return the motion of a shot. tables: where what serves the whole shot is kept, if elsewhere than in the cache.
 
     The same rows come out whatever other frames are asked for, with or without a cache.
 
@@ -143,7 +146,7 @@ def evaluate(
     posed = posing.posed(run, offsets)
     pose = (
         bare
-        if posed.still
+        if posed.is_bare
         else Pose(
             posed.lens[:, :3, 3],
             posed.angles_deg(bare.angles_deg),
@@ -180,13 +183,14 @@ def _bare(run: Evaluation) -> Pose:
         pose = chain.lens_pose(run.shot.mounts, move.local_poses(run), chain.RigOffsets(rides(run.shot, run.scope)))
         return np.concatenate([pose[:, :3, 3], angles.bare_deg(run, pose)], axis=1)
 
-    packed = run.kept("bare", move.bare_parts(run.shot), make)
+    packed = run.memoized("bare", move.bare_parts(run.shot), make)
     return Pose(packed[:, :3], packed[:, 3:], lens.focal_mm(run), np.zeros((len(run.frames), 2)), lens.distortion(run))
 
 
 def evaluate_in_parts(shot: Shot, frames: Array, part_frames: int = 2000) -> Iterator[Motion]:
-    """Yield the motion in pieces of a few frames, so that background jobs can show progress, be canceled, and need
-    little memory.
+    """Yield the motion in pieces of a few frames.
+
+    Background jobs can show progress, be canceled, and need little memory.
 
     Parameters
     ----------

@@ -1,5 +1,6 @@
-"""One evaluation: a shot, frames and a cache, and what all stages need of them. THE ONE PLACE where keys of arrays are
-built.
+"""One evaluation: a shot, frames and a cache, and what all stages need of them.
+
+THE ONE PLACE where keys of arrays are built.
 
 A key is the stage, the frames, the frame rate, the shot's range, and what the array is computed from: documents by
 their `motion_key` (content and limits, without names), each with what is behind every name that it reads and, where it
@@ -49,9 +50,11 @@ Part = object
 
 @dataclass
 class Evaluation:
-    """shot, frames (F,), cache. tables: where stages keep what they make for the whole shot, which serves all
-    evaluations of it. `scope` is what numbers may look at; the stage of the move adds the path attributes to it.
-    prints: for each name in the scope, what it is computed from; facts: the same of those that are seldom asked for.
+    """shot, frames (F,), cache.
+
+    tables: where stages keep what they make for the whole shot, which serves all evaluations of it. `scope` is what
+    numbers may look at; the stage of the move adds the path attributes to it. prints: for each name in the scope, what
+    it is computed from; facts: the same of those that are seldom asked for.
     """
 
     shot: Shot
@@ -68,6 +71,7 @@ class Evaluation:
     _made: dict[tuple[str, int], tuple[Doc, object]] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
+        """Create the shared parts of all keys."""
         self.span = self.shot.span
         self._grid = hash_of(self.frames)
         self._shared = (self.shot.fps.num, self.shot.fps.den, *self.span)
@@ -89,8 +93,8 @@ class Evaluation:
         out.scope, out.prints, out.facts = self.scope.over(frames), dict(self.prints), self.facts
         return out
 
-    def kept(self, stage: str, parts: Iterable[Part], compute: Callable[[], Array]) -> Array:
-        """An array of a stage at the evaluation's frames.
+    def memoized(self, stage: str, parts: Iterable[Part], compute: Callable[[], Array]) -> Array:
+        """Return an array of a stage at the evaluation's frames.
 
         Returns
         -------
@@ -99,8 +103,9 @@ class Evaluation:
         return self.cache.get((stage, self._grid, *self._shared, *map(self.key_of, parts)), compute)
 
     def table(self, stage: str, parts: Iterable[Part], compute: Callable[[], Array]) -> Array:
-        """Return an array of a stage that does not depend on the evaluation's frames: one of the whole shot, or on a
-        separate grid that is among the parts.
+        """Return an array of a stage that does not depend on the evaluation's frames.
+
+        One of the whole shot, or on a separate grid that is among the parts.
 
         Returns
         -------
@@ -109,8 +114,9 @@ class Evaluation:
         return (self.tables or self.cache).get((stage, *self._shared, *map(self.key_of, parts)), compute)
 
     def _memoized(self) -> Tables:
-        """The `tables` of the scope: for stages that know scopes only. Their documents read nothing but dials. It does
-        not refer to the evaluation.
+        """Return the `tables` of the scope: for stages that know scopes only.
+
+        Their documents read nothing but dials. It does not refer to the evaluation.
         """
         cache, shared, prints = self.tables or self.cache, self._shared, dict(self.prints)
 
@@ -122,8 +128,9 @@ class Evaluation:
         return lambda stage, parts, make: cache.get((stage, *shared, *map(key_of, parts)), make)
 
     def lookup(self, stage: str, parts: Iterable[Part]) -> Callable[[Array, Callable[[], Array]], Array]:
-        """Arrays of a stage at any frames: (frames (F,), compute) -> (F, ...). It does not hold on to the
-        evaluation.
+        """Arrays of a stage at any frames: (frames (F,), compute) -> (F, ...).
+
+        It does not hold on to the evaluation.
         """
         cache, key = self.cache, (stage, *self._shared, *map(self.key_of, parts))
         return lambda frames, compute: cache.get((*key, hash_of(frames)), compute)
@@ -178,7 +185,7 @@ class Evaluation:
         return cast(_T, self._made[at][1])
 
     def span_of(self, *parts: Spanned) -> tuple[float, float]:
-        """The span of the first of some parts that has one; the shot's when none has."""
+        """Return the span of the first of some parts that has one; the shot's when none has."""
         return next((part.span_frames for part in parts if part.span_frames is not None), self.span)
 
 

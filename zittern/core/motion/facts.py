@@ -1,6 +1,7 @@
-"""Facts of the bare path, by name, at any frames: `speed` along the path (m/s), `height` (m), and of the subject
-`distance` (m) and `bearing` (degrees to the left of where the camera looks); without a subject these two are 0. And the
-shot's moments.
+"""Facts of the bare path, by name, at any frames.
+
+`speed` along the path (m/s), `height` (m), and of the subject `distance` (m) and `bearing` (degrees to the left of
+where the camera looks); without a subject these two are 0. And the shot's moments.
 """
 
 from __future__ import annotations
@@ -37,7 +38,7 @@ _LEAST_JUMP_M_S, _LEAST_JUMP_SHARE, _SETTLES_S = 0.05, 0.25, 0.8
 
 
 def moments(run: Evaluation) -> Moments:
-    """The shot's cues, with the way from each one's place to the bare lens at its frame."""
+    """Return the shot's cues, with the way from each one's place to the bare lens at its frame."""
     cues = run.shot.cues
     frames = np.array([cue.frame for cue in cues])
     away = np.zeros((len(cues), 3))
@@ -80,8 +81,9 @@ def _bearing_parts(shot: Shot) -> tuple[Part, ...]:
 
 
 def _placing_parts(shot: Shot) -> tuple[Part, ...]:
-    """Return the parts that determine the position of the lens, without mounts at its end that only turn it, and
-    without the angles of the last one.
+    """Return the parts that determine the position of the lens.
+
+    Without mounts at its end that only turn it, and without the angles of the last one.
     """
     still = chain.held_mounts(shot)
     mounts = [(mount.bare, mount.id in still) for mount in shot.mounts]
@@ -116,8 +118,9 @@ def _fact_of(shot: Shot, bare: Scope, fact: Callable[[Shot, Scope], Array]) -> C
 
 
 def _remembered(run: Evaluation, name: str, fact: Callable[[Shot, Scope], Array]) -> Callable[[Array], Array]:
-    """A path attribute at any frames. It does not hold on to the evaluation that it is for: a ring of references
-    would keep all arrays alive.
+    """Return a path attribute at any frames.
+
+    It does not hold on to the evaluation that it is for: a ring of references would keep all arrays alive.
     """
     shot, bare, asked = run.shot, run.scope, weakref.ref(run)
 
@@ -154,8 +157,9 @@ def _raw_speed(shot: Shot, scope: Scope) -> Array:
 
 
 def _settled_speed(shot: Shot, scope: Scope) -> Array:
-    """Return the speed, with each of its jumps turned into a fade over the slower side: a walker who stops settles, and
-    one who starts has already begun to move.
+    """Return the speed, with each of its jumps turned into a fade over the slower side.
+
+    A walker who stops settles, and one who starts has already begun to move.
     """
     speed = _speed(shot, scope)
     settling, half = _SETTLES_S * scope.fps.value, _HALF_S * scope.fps.value

@@ -24,8 +24,9 @@ Stretch = tuple[float, float]
 
 
 def overlapping(lane: Lane, clip: Clip, shot_span: Stretch) -> tuple[tuple[Stretch, bool], ...]:
-    """Stretches of the clips on a lane that a clip shares it with, and whether each starts before it; those that do
-    not overlap are left out.
+    """Stretches of the clips on a lane that a clip shares it with, and whether each starts before it.
+
+    Those that do not overlap are left out.
     """
     mine = clip.span_frames or shot_span
     order = {each.id: n for n, each in enumerate(lane.clips)}

@@ -1,5 +1,6 @@
-"""Second-order following, made discrete exactly for an input that is straight between grid points (first-order hold),
-so that no step is too large.
+"""Second-order following, discretized exactly for piecewise linear input.
+
+First-order hold: the input is linear between grid points, so that no step is too large.
 
 Base excited, a mass on a spring and a damper that a moving point carries: x'' = w^2 (u - x) + 2 z w (u' - x'), with w =
 2 pi f. No lag at constant speed, a lag of a / w^2 under constant acceleration a (Den Hartog 1956, Mechanical
@@ -58,8 +59,9 @@ def base_excited_on(
 
 
 def grounded_damper(values: Array, frequency_hz: float, damping: float, grid: Grid) -> Array:
-    """Return the position of a grounded-damper system that is steered towards values at all points of a grid, starting
-    at rest in the first.
+    """Return the position of a grounded-damper system.
+
+    It is steered towards values at all points of a grid, starting at rest in the first.
 
     Parameters
     ----------
@@ -138,7 +140,8 @@ def _filtered(
 
 @lru_cache(maxsize=256)
 def _states(b: tuple[float, ...], a: tuple[float, ...]) -> Array:
-    """Return the matrix that computes a filter's state, (2, N), from output and input one step and two steps earlier:
+    """Return the matrix that computes a filter's state, (2, N), from output and input one step and two steps earlier.
+
     (2, 4).
     """
     signal, once = scipy_part("signal"), np.eye(4)
@@ -157,8 +160,10 @@ def _coefficients(
 
 
 def backlash(values: Array, slack: Array) -> Array:
-    """Return the output of backlash, which follows the input only where it leaves the slack: y = min(max(y, u - s), u +
-    s), from the first value on (Krasnosel'skii and Pokrovskii 1989, Systems with Hysteresis).
+    """Return the output of backlash, which follows the input only where it leaves the slack.
+
+    Y = min(max(y, u - s), u + s), from the first value on (Krasnosel'skii and Pokrovskii 1989, Systems with
+    Hysteresis).
 
     Each step is a clamp; clamps put one after another are clamps, so all of them are found by doubling.
 

@@ -1,5 +1,7 @@
-"""Stage: hold framing. Reads the finished pose of the lens, the subject and its place on screen; gives the turn
-that takes the slow part of the subject's drift away.
+"""Stage: hold framing.
+
+Reads the finished pose of the lens, the subject and its place on screen; gives the turn that takes the slow part of the
+subject's drift away.
 
 The drift, what pan and tilt of the lens would have to change for the subject to sit at its place, goes through a
 Butterworth low-pass of second order forwards and backwards (so it comes neither late nor early; fourth order in all,
@@ -72,8 +74,10 @@ def drift_deg(shot: Shot, scope: Scope, pose: Array, shift_percent: Array) -> Ar
 def slow_drift_deg(
     run: Evaluation, hold: HoldFraming, parts: Sequence[Part], lens: Callable[[Evaluation], tuple[Array, Array]]
 ) -> Array:
-    """The slow part of it at the frames of an evaluation, by weight. parts: what the pose of the lens is computed from;
-    lens: tf_world_lens of an evaluation without the hold, and the shift of the picture.
+    """Return the slow part of it at the frames of an evaluation, by weight.
+
+    parts: what the pose of the lens is computed from; lens: tf_world_lens of an evaluation without the hold, and the
+    shift of the picture.
 
     Returns
     -------
@@ -103,6 +107,7 @@ def slow_drift_deg(
 
 def _before(drift: Array, count: int, fitted: int) -> Array:
     """Return the drift (G, N) before its first row: along the line of its first `fitted` rows, with mirrored residuals.
+
     (count, N).
     """
     rows = np.arange(min(max(fitted, 2), len(drift)), dtype=np.float64)
@@ -117,7 +122,7 @@ def _before(drift: Array, count: int, fitted: int) -> Array:
 
 
 def turned(pose: Array, slow_deg: Array) -> Array:
-    """The turn of the lens that pan and tilt more give.
+    """Return the turn of the lens that pan and tilt more give.
 
     Parameters
     ----------

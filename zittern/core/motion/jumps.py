@@ -69,8 +69,9 @@ def jumps_below(shot: Shot, mounts: Iterable[Mount], reach: tuple[float, float])
 
 
 def jumping(shot: Shot, mounts: Iterable[Mount]) -> tuple[list[Mount], set[str]]:
-    """Return inputs of some mounts that may jump at unknown frames: the mounts, and ids of layers on them. A layer that
-    replaces others jumps with them.
+    """Return inputs of some mounts that may jump at unknown frames: the mounts, and ids of layers on them.
+
+    A layer that replaces others jumps with them.
     """
     below = list(mounts)
     names = {mount.id for mount in below}
@@ -122,8 +123,9 @@ def found_jumps(signal: Callable[[Array], Array], frames: Array) -> Array:
 def _steepest(
     signal: Callable[[Array], Array], low: Array, high: Array, left: Array, right: Array, pieces: int
 ) -> tuple[Array, Array, Array, Array]:
-    """Split each interval low..high (J,) into this many equal pieces, where the signal is left and right (J, N): return
-    ends and values of the piece with the largest change.
+    """Split each interval low..high (J,) into this many equal pieces, where the signal is left and right (J, N).
+
+    Return ends and values of the piece with the largest change.
     """
     edges = low[:, None] + (high - low)[:, None] * np.linspace(0.0, 1.0, pieces + 1)
     inner = signal(edges[:, 1:-1].ravel()).reshape(len(low), pieces - 1, -1)

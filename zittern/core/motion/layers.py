@@ -1,6 +1,8 @@
-"""Stage: layers. Reads the shot's layers, their clips' clocks and speeds, the focal length where a layer is steady on
-screen, and the path attributes where a source asks for them; gives each layer's offsets of full weight, (F, 9) in AXES
-order, degrees / cm / %.
+"""Stage: layers.
+
+Reads the shot's layers, their clips' clocks and speeds, the focal length where a layer is steady on screen, and the
+path attributes where a source asks for them; gives each layer's offsets of full weight, (F, 9) in AXES order, degrees /
+cm / %.
 """
 
 from __future__ import annotations
@@ -43,14 +45,15 @@ def layer_scope(run: Evaluation, clip: Clip, layer: Layer) -> Scope:
 
 
 def as_read(run: Evaluation, clip: Clip, layer: Layer, doc: Doc) -> Part:
-    """A document of a layer as part of what an array is computed from: read through the layer's scope where it looks at
-    more than frames.
+    """Return a document of a layer as part of what an array is computed from.
+
+    Read through the layer's scope where it looks at more than frames.
     """
     return doc if looks_at_frames_only(doc) else Read(doc, layer_scope(run, clip, layer))
 
 
 def offsets(run: Evaluation, clip: Clip, layer: Layer) -> Array:
-    """swing / 2 x source, before weight.
+    """Swing / 2 x source, before weight.
 
     Returns
     -------
@@ -80,8 +83,9 @@ def offsets(run: Evaluation, clip: Clip, layer: Layer) -> Array:
 
 
 def add_lever(layer: Layer, values: Array) -> None:
-    """Add to a layer's translations what its rotations move the lens by: p - R(θ) p, with the pivot p behind and below
-    the lens.
+    """Add to a layer's translations what its rotations move the lens by.
+
+    P - R(θ) p, with the pivot p behind and below the lens.
 
     Parameters
     ----------
@@ -128,12 +132,12 @@ def _swings(layer: Layer, axes: tuple[Axis, ...], scope: Scope) -> list[Array | 
             out.append(min(swing.constant, most))
         else:
             values = swing.sample(_on_axis(scope, axis, swing))
-            out.append(np.minimum(values, most, out=values) if swing.most > most else values)
+            out.append(np.minimum(values, most, out=values) if swing.maximum > most else values)
     return out
 
 
 def _on_axis(scope: Scope, axis: Axis, *numbers: Number) -> Scope:
-    """The scope of an axis, where one of some numbers differs by it."""
+    """Return the scope of an axis, where one of some numbers differs by it."""
     for number in numbers:
         if number.by_axis:
             return scope.on_axis(axis_index(axis))
@@ -141,7 +145,7 @@ def _on_axis(scope: Scope, axis: Axis, *numbers: Number) -> Scope:
 
 
 def _unit(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> Array:
-    """The source's motion of unit RMS on some axes. (A, F)."""
+    """Return the source's motion of unit RMS on some axes. (A, F)."""
     leads = _leads(layer, axes)
     parts: list[Part] = [as_read(run, clip, layer, each) for each in (layer.source, layer.speed, clip.speed)]
     parts += [_pace_as_read(run, clip, layer, lead) for lead in leads]
@@ -153,7 +157,7 @@ def _unit(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...]) -> 
         leads,
         layer.name if layer.source.reads_name else "",
     ]
-    return run.kept(
+    return run.memoized(
         "unit", parts, lambda: np.ascontiguousarray(layer.source.motion(inputs_of(run, clip, layer, axes)).T)
     )
 
@@ -221,7 +225,7 @@ def inputs_of(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...])
 
 
 def _leads(layer: Layer, axes: Sequence[Axis]) -> tuple[Axis, ...]:
-    """The axes whose motion these have: themselves, or what they are linked to."""
+    """Return the axes whose motion these have: themselves, or what they are linked to."""
     return tuple(layer.axes.of(axis).linked_to or axis for axis in axes)
 
 
@@ -233,8 +237,9 @@ def _seeds(layer: Layer, axes: tuple[Axis, ...]) -> streams.Seeds:
 
 
 def _phase(run: Evaluation, scope: Scope, factors: tuple[Number, ...], origin: float, extent: Span) -> Array:
-    """Cycles from an origin to each frame of a scope. (F,). extent: of the clip's content. The table behind it serves
-    all parts of a shot: its work is done once.
+    """Cycles from an origin to each frame of a scope.
+
+    (F,). extent: of the clip's content. The table behind it serves all parts of a shot: its work is done once.
     """
     if all(factor.constant is not None for factor in factors):
         return integrate(factors, scope, origin)

@@ -1,5 +1,7 @@
-"""Stage: lens. Reads the keyed focal length, the glass and the summed offsets; gives the focal length with breathing
-and zoom, the distortion, and the shift of the picture.
+"""Stage: lens.
+
+Reads the keyed focal length, the glass and the summed offsets; gives the focal length with breathing and zoom, the
+distortion, and the shift of the picture.
 """
 
 from __future__ import annotations
@@ -24,7 +26,7 @@ def focal_mm(run: Evaluation) -> Array:
     -------
     (F,) millimetres.
     """
-    return run.kept("focal", focal_parts(run.shot), lambda: run.shot.lens_mm(run.scope))
+    return run.memoized("focal", focal_parts(run.shot), lambda: run.shot.lens_mm(run.scope))
 
 
 def focal_parts(shot: Shot) -> tuple[Part, ...]:
@@ -39,7 +41,7 @@ def distortion(run: Evaluation) -> Array:
     -------
     (F, 2).
     """
-    return run.kept("glass", (run.shot.glass,), lambda: run.shot.distortion(run.scope))
+    return run.memoized("glass", (run.shot.glass,), lambda: run.shot.distortion(run.scope))
 
 
 def zoomed_mm(run: Evaluation, offsets: Mapping[str, Array]) -> Array:

@@ -1,6 +1,8 @@
-"""Stages with memory. Their state at a frame depends on all earlier frames, so they run on a separate grid: fine time
-steps that start well before the shot and end after it, independent of the requested frames. A sub-range then equals the
-same rows of the whole, and nothing depends on the frame rate but how the path is sampled.
+"""Stages with memory.
+
+Their state at a frame depends on all earlier frames, so they run on a separate grid: fine time steps that start well
+before the shot and end after it, independent of the requested frames. A sub-range then equals the same rows of the
+whole, and nothing depends on the frame rate but how the path is sampled.
 
 A slow oscillation must start early: that lead, up to 256 s, has coarse steps, and only its last seconds
 fine ones. So a slow spring never makes the shot's own steps coarser.
@@ -45,8 +47,9 @@ _SETTLED = 7.0
 
 
 def lead_s(frequency_hz: float, damping: float) -> float:
-    """Return the lead of an oscillator before the shot: by its slowest pole, ω (ζ - √(ζ² - 1)) where it is overdamped,
-    else ω ζ.
+    """Return the lead of an oscillator before the shot.
+
+    By its slowest pole, ω (ζ - √(ζ² - 1)) where it is overdamped, else ω ζ.
     """
     slowest = damping if damping <= 1.0 else damping - math.sqrt(damping * damping - 1.0)
     return _SETTLED / (2.0 * math.pi * frequency_hz * slowest)
@@ -54,9 +57,10 @@ def lead_s(frequency_hz: float, damping: float) -> float:
 
 @dataclass(frozen=True, slots=False)
 class Grid:
-    """near (G,): frames of even fine steps, from NEAR_LEAD_S before the shot to just after it. far (H,): frames of even
-    coarse steps that end at the first of the near ones; none where nothing swings slowly. step_s, far_step_s: lengths
-    of the steps.
+    """near (G,): frames of even fine steps, from NEAR_LEAD_S before the shot to just after it. far (H,).
+
+    Frames of even coarse steps that end at the first of the near ones; none where nothing swings slowly. step_s,
+    far_step_s: lengths of the steps.
     """
 
     near: Array
@@ -86,7 +90,7 @@ class Grid:
 
 
 def grid_of(shot: Shot, lead_s: float = NEAR_LEAD_S, fastest_hz: float = 0.0) -> Grid:
-    """The grid for what settles in a lead, and swings no faster than a frequency."""
+    """Return the grid for what settles in a lead, and swings no faster than a frequency."""
     fps = shot.fps.value
     step = _step_s(shot, fastest_hz)
     before = math.ceil(min(lead_s, NEAR_LEAD_S) / step)
@@ -111,9 +115,10 @@ def _step_s(shot: Shot, fastest_hz: float) -> float:
 
 
 def coarsened(grid: Grid) -> Array:
-    """Every other point of the near grid, at least as far as it reaches. Inputs of a stage with memory are smooth but
-    expensive: they are computed here, and interpolated at the points between by `at_frames`. A grid that is coarse
-    already stays.
+    """Every other point of the near grid, at least as far as it reaches.
+
+    Inputs of a stage with memory are smooth but expensive: they are computed here, and interpolated at the points
+    between by `at_frames`. A grid that is coarse already stays.
 
     Returns
     -------
@@ -151,7 +156,7 @@ def _parts(count: int) -> Iterator[slice]:
 
 
 def step_of(grid: Array) -> float:
-    """The step of an even grid.
+    """Return the step of an even grid.
 
     Parameters
     ----------

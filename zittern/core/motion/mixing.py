@@ -1,5 +1,6 @@
-"""Stage: mixing. Reads each layer's offsets, spans, ramps, weights and amounts; gives what each layer contributes, and
-each one's weight.
+"""Stage: mixing.
+
+Reads each layer's offsets, spans, ramps, weights and amounts; gives what each layer contributes, and each one's weight.
 
 Layers of a clip are taken from the bottom up: one that replaces pushes back those under it, on the axes it moves and at
 the mount it acts on, by its weight. Contributions of one mount add in axis space.
@@ -35,8 +36,9 @@ def active(shot: Shot) -> set[str]:
 def contributions(
     run: Evaluation, mounts: Collection[str | None] | None = None
 ) -> tuple[dict[str, Array], dict[str, Array]]:
-    """By layer id, (F, 9): of those that count, after replacing; and what the others would give. mounts: only those
-    that count and act on these.
+    """By layer id, (F, 9): of those that count, after replacing; and what the others would give.
+
+    mounts: only those that count and act on these.
     """
     counted = active(run.shot)
     out: dict[str, Array] = {}
@@ -77,7 +79,7 @@ def before_replacing(run: Evaluation, ids: Collection[str]) -> list[Array]:
 
 
 def sums(shot: Shot, contributed: Mapping[str, Array]) -> dict[str, Array]:
-    """Sums of contributions.
+    """Sum of contributions.
 
     Parameters
     ----------
@@ -115,7 +117,7 @@ def clip_weights(run: Evaluation) -> dict[str, Array]:
 
 
 def _clip_weight(run: Evaluation, clip: Clip) -> Array:
-    return run.kept(
+    return run.memoized(
         "clip",
         _clip_parts(run, clip),
         lambda: _envelope(run, clip.amount, clip, layers.clip_scope(run, clip)) * _fade(run, clip),
@@ -133,13 +135,13 @@ def _weight(run: Evaluation, clip: Clip, layer: Layer) -> Array:
             values = _envelope(run, layer.weight, layer, scope) * _clip_weight(run, clip)
             return values if stands is None else values * stands.weight(layers.clip_scope(run, clip))
 
-        return run.kept("weight", parts, own)
+        return run.memoized("weight", parts, own)
 
     return run.once("weight", layer, make)
 
 
 def _weighted(run: Evaluation, clip: Clip, layer: Layer) -> Array:
-    """A layer's contribution before others replace it. (F, 9)."""
+    """Return a layer's contribution before others replace it. (F, 9)."""
 
     def make() -> Array:
         with budget.doing(lambda: f"“{layer.name}”", "its rate or speed, its octaves, or the number of frames"):
@@ -149,7 +151,7 @@ def _weighted(run: Evaluation, clip: Clip, layer: Layer) -> Array:
             layers.add_lever(layer, values)
             return values
 
-    return run.kept("layer", _weighted_parts(run, clip, layer), make)
+    return run.memoized("layer", _weighted_parts(run, clip, layer), make)
 
 
 def _weighted_parts(run: Evaluation, clip: Clip, layer: Layer) -> tuple[Part, ...]:
@@ -168,8 +170,9 @@ def _corner_parts(run: Evaluation, clip: Clip, stands: blends.CornerWeight | Non
 def _morphed(
     run: Evaluation, clip: Clip, counted: Collection[str], mounts: Collection[str | None] | None
 ) -> dict[str, Array]:
-    """Return the contributions of layers that are interpolated in a morph, by id, each its share of the interpolated
-    one. (F, 9).
+    """Return the contributions of layers that are interpolated in a morph, by id.
+
+    Each is its share of the interpolated one. (F, 9) degrees, cm, %.
     """
     out: dict[str, Array] = {}
     for group in morph.groups(clip, counted):
@@ -191,7 +194,7 @@ def _between(run: Evaluation, clip: Clip, group: Sequence[Layer]) -> Iterator[tu
     ramps = tuple(layer.ends for layer in group)
     parts = (*_clip_parts(run, clip), *layers.layer_parts(run, clip, one), ramps, Read(blend, scope), which)
 
-    heard = run.kept("shares", (Read(blend, scope), which), lambda: morph.shares_among(blend, which, scope))
+    heard = run.memoized("shares", (Read(blend, scope), which), lambda: morph.shares_among(blend, which, scope))
 
     def make() -> Array:
         with budget.doing(lambda: f"“{group[0].name}”", "its rate or speed, its octaves, or the number of frames"):
@@ -204,9 +207,9 @@ def _between(run: Evaluation, clip: Clip, group: Sequence[Layer]) -> Iterator[tu
             layers.add_lever(one, values)
             return values
 
-    whole = run.kept("between", parts, make)
+    whole = run.memoized("between", parts, make)
     for n, layer in enumerate(group):
-        yield layer.id, run.kept("of one", (*parts, n), lambda n=n: whole * heard[:, n, None])  # type: ignore[misc]
+        yield layer.id, run.memoized("of one", (*parts, n), lambda n=n: whole * heard[:, n, None])  # type: ignore[misc]
 
 
 def _clip_parts(run: Evaluation, clip: Clip) -> tuple[Part, ...]:
@@ -219,8 +222,9 @@ def _parts_of_clip(run: Evaluation, clip: Clip) -> tuple[Part, ...]:
 
 
 def parts_of(run: Evaluation, mounts: Collection[str | None]) -> tuple[Part, ...]:
-    """Return the inputs of the sums of all contributions to some mounts: clip by clip, since a layer replaces only
-    within its own.
+    """Return the inputs of the sums of all contributions to some mounts.
+
+    Clip by clip, since a layer replaces only within its own.
     """
     counted = active(run.shot)
     groups = []
@@ -232,7 +236,7 @@ def parts_of(run: Evaluation, mounts: Collection[str | None]) -> tuple[Part, ...
 
 
 def _envelope(run: Evaluation, weight: Number, part: Spanned, scope: Scope) -> Array:
-    """A weight with the ramps of its part."""
+    """Return a weight with the ramps of its part."""
     return _ramp(run, part) * weight.sample(scope)
 
 

@@ -34,10 +34,11 @@ _LEAST = 1e-9
 
 
 class Blended(Number):
-    """A number between those of several corners; never part of a document. rows: of each corner that `which` names the
-    numbers whose product is blended. clock: span and lateness of the blend's clip, by which the place is read.
-    per_weight: rows are (swing, weight), and the blend of their products is divided by that of the weights: what
-    remains is a swing within the limits of its axis.
+    """A number between those of several corners; never part of a document.
+
+    rows: of each corner that `which` names the numbers whose product is blended. clock: span and lateness of the
+    blend's clip, by which the place is read. per_weight: rows are (swing, weight), and the blend of their products is
+    divided by that of the weights: what remains is a swing within the limits of its axis.
     """
 
     curve: ClassVar[None] = None  # type: ignore[assignment]
@@ -55,11 +56,13 @@ class Blended(Number):
 
     @cached_property
     def motion_key(self) -> str:
+        """Return the fingerprint of the corners' numbers and of the position."""
         keys = [[each.motion_key for each in row] for row in self.rows]
         return digest(repr([keys, self.blend.motion_key, self.which, self.clock, self.geometric, self.per_weight]))
 
     @cached_property
     def constant(self) -> float | None:
+        """Return the value, if corners and position are constant."""
         across, up = self.blend.across_percent.constant, self.blend.up_percent.constant
         if across is None or up is None or any(each.constant is None for each in self._all):
             return None
@@ -70,40 +73,65 @@ class Blended(Number):
 
     @cached_property
     def breaks(self) -> Array:
+        """Return the breaks of the position and of all numbers.
+
+        Returns
+        -------
+        (B,) frames in increasing order.
+        """
         place = np.concatenate([self.blend.across_percent.breaks, self.blend.up_percent.breaks])
         turns = [place - 0.5 * self.pace_frames, place, place + 0.5 * self.pace_frames]
         return np.unique(np.concatenate([*(each.breaks for each in self._all), *turns]))
 
     def jumps(self, reach: tuple[float, float]) -> Array:
+        """Return the jumps of all numbers.
+
+        Returns
+        -------
+        (J, 2) frames before and after each jump.
+        """
         return np.concatenate([each.jumps(reach) for each in self._all])
 
     @cached_property
     def reads(self) -> frozenset[str]:
+        """Return the names that the position and all numbers read."""
         return reads_of(self.blend).union(*(each.reads for each in self._all))
 
     @cached_property
     def spanned(self) -> bool:
+        """Return whether the position or any number depends on its span."""
         return spanned(self.blend) or any(each.spanned for each in self._all)
 
     @cached_property
     def by_axis(self) -> bool:
+        """Return whether the position or any number differs by axis."""
         return by_axis(self.blend) or any(each.by_axis for each in self._all)
 
     @property
     def may_jump(self) -> bool:
+        """Return whether any number may jump."""
         return any(each.may_jump for each in self._all)
 
     def set_values(self) -> tuple[float, ...]:
+        """Return every value that was set in the corners."""
         return tuple(value for each in self._all for value in each.set_values())
 
     @property
     def nothing(self) -> bool:
+        """Return whether every axis has a number that is 0."""
         return all(any(each.nothing for each in row) for row in self.rows)
 
     def map(self, change: Callable[[float], float]) -> Number:
+        """Return a changed number; interpolated ones cannot be changed."""
         raise NotImplementedError
 
     def sample(self, scope: Scope) -> Array:
+        """Return the weighted sum at the frames of a scope.
+
+        Returns
+        -------
+        (F,) in the unit of the number.
+        """
         if self.constant is not None:
             return np.full(len(scope.frames), self.constant)
         share = shares_among(self.blend, self.which, scope.with_clock(*self.clock))
@@ -221,7 +249,7 @@ def _log_rate(layer: Layer) -> float:
 
 
 def merged(clip: Clip, group: Sequence[Layer], clock: tuple[tuple[float, float], float], fps: float) -> Layer:
-    """The layer between several, without ramps: spans and ramps are each one's own. clock: of the clip."""
+    """Return the layer between several, without ramps: spans and ramps are each one's own. clock: of the clip."""
     blend = clip.blend
     assert blend is not None, "only layers of a blend can be interpolated"
     which = corners_of(blend, group)

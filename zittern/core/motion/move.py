@@ -19,11 +19,11 @@ def local_poses(run: Evaluation, mounts: tuple[Mount, ...] | None = None) -> dic
     """Keyed pose of each mount in its parent, or of some, by id. (F, 4, 4)."""
     still = chain.held_mounts(run.shot)
 
-    def kept(mount: Mount) -> Array:
+    def local_pose_of(mount: Mount) -> Array:
         at_rest = mount.id in still
-        return run.kept("mount", (mount.posture, at_rest), lambda: chain.local_pose(mount, run.scope, at_rest))
+        return run.memoized("mount", (mount.posture, at_rest), lambda: chain.local_pose(mount, run.scope, at_rest))
 
-    return {mount.id: kept(mount) for mount in (run.shot.mounts if mounts is None else mounts)}
+    return {mount.id: local_pose_of(mount) for mount in (run.shot.mounts if mounts is None else mounts)}
 
 
 def bare_poses(shot: Shot, scope: Scope) -> Array:

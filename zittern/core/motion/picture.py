@@ -112,8 +112,9 @@ def on_screen_px(shot: Shot, pose: Pose, point_m: Array) -> tuple[Array, BoolArr
 
 
 def view_shift_px(shot: Shot, before: Pose, after: Pose, distance_m: Array) -> Array:
-    """Return the motion of the picture from one pose to another: of the point in its middle, at a distance. A point
-    that is behind the lens afterwards counts as the width of the picture.
+    """Return the motion of the picture from one pose to another: of the point in its middle, at a distance.
+
+    A point that is behind the lens afterwards counts as the width of the picture.
 
     Parameters
     ----------
@@ -172,8 +173,9 @@ def shift_px(shot: Shot, pose: Pose) -> Array:
 
 
 def margins_px(shot: Shot, motion: Motion, distance_m: Array | float) -> Array:
-    """Return the margin that a flat picture at a distance needs beyond the view of the bare lens, so that its edges
-    stay outside the shaken picture.
+    """Return the margin that a flat picture at a distance needs beyond the view of the bare lens.
+
+    With it its edges stay outside the shaken picture.
 
     The corners of the shaken picture are projected onto the plane and from there into the bare picture; with
     distortion, the middles of its sides too, and the view of the bare lens is that of a pinhole.

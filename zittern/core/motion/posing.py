@@ -29,8 +29,9 @@ _PARTS_BYTES = 32 * 2**20
 
 @dataclass(frozen=True, slots=True)
 class RigPoses:
-    """locals_: poses in the parent, aimed, (F, 4, 4) by mount id; on: what else is on the mounts. rig: world poses
-    behind each mount; lens: tf_world_lens.
+    """locals_: poses in the parent, aimed, (F, 4, 4) by mount id; on: what else is on the mounts.
+
+    rig: world poses behind each mount; lens: tf_world_lens.
     """
 
     run: Evaluation
@@ -41,7 +42,7 @@ class RigPoses:
     lens: Array
 
     @property
-    def still(self) -> bool:
+    def is_bare(self) -> bool:
         """Return whether the motion is the bare move."""
         return not (self.aimed or self.on.given or self.on.offsets)
 
@@ -99,7 +100,7 @@ class RigPoses:
 
 
 def posed(run: Evaluation, offsets: Mapping[str, Array]) -> RigPoses:
-    """The rig and the lens with all that is on them.
+    """Return the rig and the lens with all that is on them.
 
     Parameters
     ----------
@@ -149,8 +150,9 @@ def _parts(
 
 
 def _lens_at(run: Evaluation) -> tuple[Array, Array]:
-    """tf_world_lens of an evaluation without the hold on its framing, (F, 4, 4), and the shift of its picture, (F, 2)
-    percent.
+    """Return tf_world_lens of an evaluation without the hold on its framing.
+
+    (F, 4, 4), and the shift of its picture, (F, 2) percent.
     """
     offsets = mixing.sums(run.shot, mixing.contributions(run)[0])
     return _without_hold(run, offsets).lens, shift_percent(run, offsets)

@@ -1,5 +1,6 @@
-"""Stage: rides. Reads the path of an object of the set and the weights of a ride; gives what the ride makes of the
-mount's world pose.
+"""Stage: rides.
+
+Reads the path of an object of the set and the weights of a ride; gives what the ride makes of the mount's world pose.
 
 A rigid body that moves from O to O' takes what is fixed on it along by O' inverse(O). A ride adds up such steps of
 time, each by its present weight, exp(w log): the position moves with the object's origin and around it by
@@ -25,8 +26,9 @@ __all__ = ["rides"]
 
 
 def rides(shot: Shot, scope: Scope, mounts: tuple[Mount, ...] | None = None) -> dict[str, Array]:
-    """Return the effects of rides on world poses, of all mounts or some, by mount id. (F, 3, 7), as
-    `chain.RigOffsets.carried`.
+    """Return the effects of rides on world poses, of all mounts or some, by mount id.
+
+    (F, 3, 7), as `chain.RigOffsets.carried`.
     """
     still = held_mounts(shot)
     return {

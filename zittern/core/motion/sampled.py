@@ -1,5 +1,6 @@
-"""Motion at the frames in view: all whole frames of a usual shot; of a long one a thinned selection over all of it, and
-every frame in the close view.
+"""Motion at the frames in view: all whole frames of a usual shot.
+
+Of a long one a thinned selection over all of it, and every frame in the close view.
 
 One frame is taken out of each equal stretch, at a place in it that looks random: at even steps a wave would meet its
 own beat and seem to stand still.
@@ -34,9 +35,11 @@ _PLACES_SEED = 20
 
 @dataclass(frozen=True, slots=True)
 class Sampled:
-    """frames (F,), rising. pieces: motions whose rows, one after another, taken in `order` (F,), belong to these
-    frames; one piece needs no order. exact: stretches [first, last] in which every whole frame is there. whole: motion
-    spread evenly over the shot; near: motion of neighbouring whole frames about the frame asked for.
+    """frames (F,), rising.
+
+    pieces: motions whose rows, one after another, taken in `order` (F,), belong to these frames; one piece needs no
+    order. exact: stretches [first, last] in which every whole frame is there. whole: motion spread evenly over the
+    shot; near: motion of neighbouring whole frames about the frame asked for.
     """
 
     frames: Array
@@ -77,8 +80,9 @@ def _thinned(shot: Shot) -> Array:
 
 
 def spread(first: float, count: int, most: int, seed: int) -> Array:
-    """One whole frame of each of `most` equal parts of a stretch of more than so many, at a place in it that looks
-    random.
+    """Return one whole frame of each of `most` equal parts of a longer range.
+
+    Its position in the part is random.
 
     Returns
     -------
@@ -89,8 +93,9 @@ def spread(first: float, count: int, most: int, seed: int) -> Array:
 
 
 def _blocks(shot: Shot, frame: float, window: tuple[int, int] | None) -> list[tuple[int, int]]:
-    """Blocks [first, last] of whole frames, rising: those about the frame, where it plays on, and of a window that
-    is close enough.
+    """Blocks [first, last] of whole frames, rising.
+
+    Those about the frame, where it plays on, and of a window that is close enough.
     """
 
     def number(at: float) -> int:

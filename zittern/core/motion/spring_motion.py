@@ -1,5 +1,6 @@
-"""A mount in springs in one stretch of the grid: its path, the responses to its jumps, its deflection at any frame, and
-the state for the next stretch.
+"""A mount in springs in one stretch of the grid.
+
+Its path, the responses to its jumps, its deflection at any frame, and the state for the next stretch.
 """
 
 from __future__ import annotations
@@ -35,9 +36,10 @@ _PLACE, _TURNED, _WHERE, _ROTATION = slice(0, 3), slice(3, 6), slice(0, 6), slic
 
 @dataclass(frozen=True)
 class _CarryOver:
-    """State from the previous stretch: rotation of the path up to its first coarse point (3,); the jumps before that
-    point: the settled ones, summed (6,), and the rest: frames (J,), sizes (J, 6); input and output at the last fine
-    points before its first, (LED_POINTS, 6) each, in order; empty in the first stretch.
+    """State from the previous stretch: rotation of the path up to its first coarse point (3,).
+
+    The jumps before that point: the settled ones, summed (6,), and the rest: frames (J,), sizes (J, 6); input and
+    output at the last fine points before its first, (LED_POINTS, 6) each, in order; empty in the first stretch.
     """
 
     turned: Array
@@ -72,8 +74,9 @@ _UNLED = _CarryOver(np.zeros(3), np.zeros(6), _NO_POINTS, _NO_POINTS, np.empty(0
 
 
 class Spring:
-    """A mount in springs in one stretch, ready to compute its deflection at any frames of it. below: the next mount in
-    springs towards the ground.
+    """A mount in springs in one stretch, ready to compute its deflection at any frames of it.
+
+    below: the next mount in springs towards the ground.
     """
 
     def __init__(self, ways: Ways, stretch: Stretch, mount: Mount, below: Spring | None) -> None:
@@ -330,7 +333,7 @@ def _rows(pose: Array) -> Array:
 
 
 def _rotation(way: Array) -> Array:
-    """The rotations of some rows of a way. (F, 15) -> (F, 3, 3)."""
+    """Return the rotations of some rows of a way. (F, 15) -> (F, 3, 3)."""
     return way.T[_ROTATION].reshape(3, 3, -1).transpose(2, 0, 1)
 
 

@@ -180,8 +180,9 @@ def offsets_of(run: Evaluation, mounts: Sequence[str]) -> dict[str, Array]:
 
 
 def axes_of(give: Give) -> tuple[tuple[bool, slice, float, float], ...]:
-    """Return whether it is springy, in which columns, and its frequency in hertz and damping: of shifts, and of
-    rotations.
+    """Return whether it is springy, in which columns, and its frequency in hertz and damping.
+
+    Of shifts, and of rotations.
     """
     return (
         (give.shift, slice(0, 3), give.shift_hz, give.shift_damping),

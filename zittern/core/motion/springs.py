@@ -1,5 +1,6 @@
-"""Stage: springs. Inputs: the parent poses of a mount, with the layers that act before it. Result: its deflection from
-its rigid pose.
+"""Stage: springs.
+
+Inputs: the parent poses of a mount, with the layers that act before it. Result: its deflection from its rigid pose.
 
 Translation: a mass on a damped spring in the world, carried by the mount's rigid place. Rotation: the turns of the
 rigid mount in its own frame are added up to a vector, that is followed in the same way, and what is missing is turned
@@ -77,8 +78,9 @@ def _doing(mount: Mount) -> Callable[[], str]:
 
 
 class _Along:
-    """Mounts at the frames of an evaluation, from the ground up: a pose is computed on first use, with the deflection
-    of the springs below it.
+    """Mounts at the frames of an evaluation, from the ground up.
+
+    A pose is computed on first use, with the deflection of the springs below it.
     """
 
     def __init__(self, run: Evaluation, poses: Poses, offsets: Mapping[str, Array], mounts: tuple[Mount, ...]) -> None:
@@ -99,14 +101,14 @@ class _Along:
         self._behind = {}
 
     def give(self, spring: Spring, rows: IntArray) -> None:
-        """Adds what a mount in springs gives at some rows of the frames, once all below it have."""
+        """Add what a mount in springs gives at some rows of the frames, once all below it have."""
         run, mount = self.run, spring.mount
 
         def make() -> Array:
             deflection = spring.at(run.frames[rows], self._rigid(mount, rows))
             return np.asarray(deflection * self._weight(mount)[rows][:, None], dtype=np.float64)
 
-        self.given[mount.id][rows] = run.kept("deflection", (spring.give, *spring.parts), make)
+        self.given[mount.id][rows] = run.memoized("deflection", (spring.give, *spring.parts), make)
 
     def _weight(self, mount: Mount) -> Array:
         """Return the weight of a mount's contribution at all frames. (F,)."""

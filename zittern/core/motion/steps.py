@@ -45,8 +45,9 @@ def stepping_inputs(
 def step_marks(
     shot: Shot, cache: Cache | None = None, window: tuple[float, float] | None = None
 ) -> dict[str, tuple[StepMark, ...]]:
-    """Return the steps of all layers that have them, by layer id, in order of time; those within a window of frames, if
-    given.
+    """Return the steps of all layers that have them, by layer id, in order of time.
+
+    Those within a window of frames, if given.
     """
     out: dict[str, tuple[StepMark, ...]] = {}
     for clip, layer in shot.layers():

@@ -1,5 +1,6 @@
-"""Position of a target of an operator, the hold or a cue: the subject, an object of the set, a mount, a point, the
-midpoint of two. The target may change at given frames.
+"""Position of a target of an operator, the hold or a cue.
+
+The subject, an object of the set, a mount, a point, the midpoint of two. The target may change at given frames.
 """
 
 from __future__ import annotations
@@ -76,8 +77,9 @@ def gliding_m(shot: Shot, framing: Operator | HoldFraming, scope: Scope) -> Arra
 
 
 def cue_places_m(shot: Shot, scope: Scope, cues: Sequence[Cue] | None = None) -> Array:
-    """Return the position of each cue of a shot, or of each of some, at its own frame; nan without a position, or where
-    its subject is missing.
+    """Return the position of each cue of a shot, or of each of some, at its own frame.
+
+    Nan without a position, or where its subject is missing.
 
     Parameters
     ----------

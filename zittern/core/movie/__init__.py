@@ -1,4 +1,6 @@
-"""The preview movie: what is drawn for each of its frames, and when. In dependency order:
+"""The preview movie: what is drawn for each of its frames, and when.
+
+In dependency order:
 
 settings  settings: range, size, shutter, comparison
 exposure  the moments of a frame while the shutter is open, and the rows that are read at each

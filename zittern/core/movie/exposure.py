@@ -19,8 +19,10 @@ __all__ = ["Draw", "draws_of", "frames_at"]
 
 @dataclass(frozen=True, slots=True)
 class Draw:
-    """One drawing: at so many frames after the frame's own time, of the rows from `top` to `bottom` (shares of the
-    height, from above), counting `weight`.
+    """One drawing of a frame.
+
+    At a number of frames after the frame's own time, of the rows from `top` to `bottom` (shares of the height, from the
+    top), with a weight.
     """
 
     offset_frames: float
@@ -30,7 +32,7 @@ class Draw:
 
 
 def draws_of(settings: MovieSettings, fps: float) -> tuple[Draw, ...]:
-    """The drawings of every frame, strip by strip. Weights of a strip sum to 1. fps: frames a second.
+    """Return the drawings of every frame, strip by strip. Weights of a strip sum to 1. fps: frames a second.
 
     >>> [draw.offset_frames for draw in draws_of(MovieSettings(subframes=2), 24.0)]
     [-0.125, 0.125]

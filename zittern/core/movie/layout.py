@@ -28,8 +28,9 @@ class Region:
 
 @dataclass(frozen=True, slots=True)
 class Layout:
-    """width, height: of the whole frame. strip: height of the strip at its foot, 0 for none. says: what was made
-    another than it was asked for.
+    """width, height: of the whole frame.
+
+    strip: height of the strip at its foot, 0 for none. says: what was made another than it was asked for.
     """
 
     width: int

@@ -21,8 +21,9 @@ _MOST_FRAMES = 2_000
 
 
 def lean_px(shot: Shot, readout_ms: float, first: int, last: int, cache: Cache) -> float:
-    """Return the maximum sideways shift between the top and the bottom of the picture, in pixels, because they are
-    exposed at different times: the movement of the picture during readout.
+    """Return the maximum sideways shift between the top and the bottom of the picture, in pixels.
+
+    They are exposed at different times: it is the movement of the picture during readout.
 
     Returns
     -------

@@ -37,8 +37,9 @@ def range_of(settings: MovieSettings, shot: Shot) -> tuple[int, int]:
 
 
 def moments(shot: Shot, settings: MovieSettings, frames: Array, cache: Cache) -> tuple[Array, dict[str, Array]]:
-    """Return the drawings of some frames, in order: their times, and `pose`, `bare` and `plate:ID` as the streams of
-    these names.
+    """Return the drawings of some frames, in order.
+
+    Their times, and `pose`, `bare` and `plate:ID` as the streams of these names.
 
     Parameters
     ----------

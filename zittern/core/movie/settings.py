@@ -28,11 +28,13 @@ class MoviePane(Doc):
 
 
 class MovieSettings(Doc):
-    """width_px, height_px: of each picture. first_frame, last_frame: the shot's own by default. shutter_deg: shutter
-    angle, 360 for a whole frame; subframes: moments in that time that are drawn and summed. readout_ms: time from the
-    first row of the sensor to its last, drawn in strips, by default as many as the motion needs. guides: thirds and
-    safe area over the picture; strip: shot, frame, time, lens and the sum's waveform below it. layout: several pictures
-    side by side, or the second of two right of a line, at a share of the width.
+    """width_px, height_px: of each picture.
+
+    first_frame, last_frame: the shot's own by default. shutter_deg: shutter angle, 360 for a whole frame; subframes:
+    moments in that time that are drawn and summed. readout_ms: time from the first row of the sensor to its last, drawn
+    in strips, by default as many as the motion needs. guides: thirds and safe area over the picture; strip: shot,
+    frame, time, lens and the sum's waveform below it. layout: several pictures side by side, or the second of two right
+    of a line, at a share of the width.
     """
 
     format: MovieFormat = "mp4"

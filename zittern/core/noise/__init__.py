@@ -1,4 +1,6 @@
-"""Noise by seed. In dependency order:
+"""Noise by seed.
+
+In dependency order:
 
 streams  random numbers by seed and position
 octave   one octave of gradient noise

@@ -121,7 +121,7 @@ def fractal(steps: Array, share: Array, octaves: int, seeds: Seeds, totals: Arra
 
 
 def _add(octaves: Iterable[Array], share: Array, out: Array) -> None:
-    """Adds octaves by their sizes into an array, scaled to unit RMS."""
+    """Add octaves by their sizes into an array, scaled to unit RMS."""
     size = np.ones(share.shape)
     power = np.zeros(share.shape)
     for number, values in enumerate(octaves):
@@ -136,8 +136,9 @@ def _add(octaves: Iterable[Array], share: Array, out: Array) -> None:
 
 
 def _several(steps: Array, streams_: Seeds, starts: Array) -> Iterator[Array]:
-    """Octaves one after another, each good until the next is asked for. steps: (A, F) or (1, F); streams_, starts:
-    (O, A). Gives (A, F) each.
+    """Octaves one after another, each good until the next is asked for.
+
+    steps: (A, F) or (1, F); streams_, starts: (O, A). Gives (A, F) each.
     """
     shape = starts.shape[1], steps.shape[1]
     if 0 in shape:
@@ -178,6 +179,7 @@ def _reach(steps: Array, starts: Array) -> tuple[IntArray, IntArray]:
 
 def _tables(streams_: Seeds, lows: IntArray, counts: IntArray) -> tuple[Array, IntArray]:
     """Gradients of all octaves and axes in one row, and what has to be added to a cell's number to find it there.
+
     (N,), (O, A).
     """
     axes = streams_.shape[1]

@@ -53,7 +53,7 @@ def spawn(seeds: Seeds, salt: int | Seeds) -> Seeds:
 
 
 def start(seeds: Seeds, salt: int) -> Array:
-    """A number in 0..1 for each seed.
+    """Return a number in 0..1 for each seed.
 
     Parameters
     ----------
@@ -97,8 +97,9 @@ def at_each(seeds: Seeds, positions: IntArray) -> Array:
 
 
 def in_a_row(seeds: Seeds, firsts: IntArray, counts: IntArray) -> Array:
-    """Return random numbers at adjacent positions, grouped by seed: for each seed `counts` numbers, from position
-    `firsts` on.
+    """Return random numbers at adjacent positions, grouped by seed.
+
+    For each seed `counts` numbers, from position `firsts` on.
 
     Parameters
     ----------
@@ -132,7 +133,7 @@ def _unit(z: Seeds) -> Array:
 
 
 def numbered(index: Array, seeds: Seeds, salt: int) -> Array:
-    """A random number for each whole number of an array, from another stream of one seed.
+    """Return a random number for each whole number of an array, from another stream of one seed.
 
     Parameters
     ----------

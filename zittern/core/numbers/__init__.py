@@ -1,4 +1,6 @@
-"""Numbers of a document that may change over the shot. In dependency order:
+"""Numbers of a document that may change over the shot.
+
+In dependency order:
 
 interpolate  numerics of keyed curves
 curves       the document of a keyed curve

@@ -44,8 +44,10 @@ _SKEW = _B1 - _B2
 
 @dataclass(frozen=True, slots=True)
 class _Cubics:
-    """Bernstein cubics. start, stop: (N,) frames. ends: (N, 2) first and last value. inner: (N, 2) control values
-    between them. error: (N,) largest distance from the function at the sample points.
+    """Bernstein cubics.
+
+    start, stop: (N,) frames. ends: (N, 2) first and last value. inner: (N, 2) control values between them. error: (N,)
+    largest distance from the function at the sample points.
     """
 
     start: Array
@@ -94,8 +96,9 @@ def approximated(
 
 
 def _first_edges(corners: Array, length: float) -> Array:
-    """Edges of the first segments: each stretch between corners is cut into a power of two, which can be joined again
-    pair by pair. (N + 1,).
+    """Edges of the first segments.
+
+    Each stretch between corners is cut into a power of two, which can be joined again pair by pair. (N + 1,).
     """
     cell = max(_CELL_FRAMES, length / _MAX_FIRST_CELLS)
     counts = 2 ** np.ceil(np.log2(np.maximum(np.diff(corners) / cell, 1.0))).astype(np.int64)

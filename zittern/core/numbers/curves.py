@@ -85,11 +85,11 @@ class Curve(Doc):
 
     @classmethod
     def of(cls, points: Iterable[tuple[float, float]], interp: Interp = "smooth") -> Curve:
-        """A curve from (frame, value) pairs."""
+        """Return a curve from (frame, value) pairs."""
         return cls(keys=tuple(Key(frame=f, value=v, interp=interp) for f, v in points))
 
     def mapped(self, change: Callable[[float], float]) -> Curve:
-        """The curve with the value of every key changed, and what its handles reach."""
+        """Return the curve with the value of every key changed, and what its handles reach."""
 
         def handle(key: Key, reach: Handle | None) -> Handle | None:
             return reach and (reach[0], change(key.value + reach[1]) - change(key.value))
@@ -132,8 +132,9 @@ class Curve(Doc):
         return self._continued(frames, frames > key_frames[-1], self.after, -1, inside)
 
     def jumps(self, reach: tuple[float, float]) -> Array:
-        """Return the jumps within a range of frames: at the end of held segments, between keys at one frame, at the
-        seam of repetitions.
+        """Return the jumps within a range of frames.
+
+        At the end of held segments, between keys at one frame, at the seam of repetitions.
 
         Returns
         -------
@@ -233,8 +234,9 @@ class Curve(Doc):
         return np.where(frames >= key_frames[-1], values[-1], out)
 
     def handles(self, i: int) -> tuple[Handle | None, Handle | None]:
-        """Return the handles of a key: the set ones, else those of a free segment with the same course. None before the
-        first key and after the last.
+        """Return the handles of a key: the set ones, else those of a free segment with the same course.
+
+        None before the first key and after the last.
 
         >>> Curve.of([(1, 0.0), (4, 6.0)], "linear").handles(0)
         (None, (1.0, 2.0))
@@ -285,8 +287,9 @@ class Curve(Doc):
 
 
 def _within(reach: float, rise: float) -> tuple[float, float]:
-    """A handle that stays within its segment: one that is longer ends there, with its slope kept. reach: as a share
-    of the segment.
+    """Return a handle that stays within its segment: one that is longer ends there, with its slope kept.
+
+    reach: as a share of the segment.
     """
     if reach > 1.0:
         return 1.0, rise / reach

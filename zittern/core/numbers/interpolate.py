@@ -49,7 +49,6 @@ def smooth_slopes(key_frames: Array, values: Array, flat_start: bool, flat_end: 
     -------
     (K,).
     """
-
     curve = scipy_part("interpolate").PchipInterpolator(key_frames, values)
     slopes = np.asarray(curve.derivative()(key_frames), dtype=np.float64)
     if flat_start:
@@ -77,8 +76,9 @@ def smooth_curve(key_frames: Array, values: Array, slopes: Array) -> Callable[[A
 
 
 def catmull_rom(near: Sequence[Array], u: Array) -> Array:
-    """Between the second and the third of four neighbouring samples; the curve passes all samples (Catmull and Rom
-    1974).
+    """Between the second and the third of four neighbouring samples.
+
+    The curve passes all samples (Catmull and Rom 1974).
 
     >>> a, b, c, d = (np.array([each]) for each in (0.0, 1.0, 4.0, 9.0))
     >>> catmull_rom([a, b, c, d], np.array([0.5]))

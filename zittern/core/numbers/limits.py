@@ -1,5 +1,6 @@
-"""Limits of numbers, said where a field of a document is: they are checked when it is set, and hold wherever it is
-sampled.
+"""Limits of numbers, said where a field of a document is.
+
+They are checked when it is set, and hold wherever it is sampled.
 """
 
 from __future__ import annotations
@@ -24,7 +25,7 @@ class _Within:
 
 
 def bounded(least: float, most: float) -> AfterValidator:
-    """Gives a number limits; refuses one with a set value outside of them."""
+    """Return a number limits; refuses one with a set value outside of them."""
     return AfterValidator(_Within(least, most))
 
 

@@ -1,5 +1,6 @@
-"""Display of document fields: names, units, drag steps. What a field may be is not said again here: kind, limits and
-choices follow from the document that has it.
+"""Display of document fields: names, units, drag steps.
+
+What a field may be is not said again here: kind, limits and choices follow from the document that has it.
 """
 
 from __future__ import annotations
@@ -22,9 +23,11 @@ _SHARE = 100.0
 
 @dataclass(frozen=True, slots=True)
 class Look:
-    """Display of a field. shown = times x stored. step: change of the shown value per pixel of a drag; `scales` drags
-    multiply. group: its group in curves and tables, by default its title. only: the state of a switch for which it is
-    shown. ink: the axis whose color its curve has. said: its name in a sentence. titles: display names of choices.
+    """Display of a field. shown = times x stored.
+
+    step: change of the shown value per pixel of a drag; `scales` drags multiply. group: its group in curves and tables,
+    by default its title. only: the state of a switch for which it is shown. ink: the axis whose color its curve has.
+    said: its name in a sentence. titles: display names of choices.
     """
 
     field: str
@@ -43,12 +46,13 @@ class Look:
 
     @classmethod
     def percent(cls, field: str, title: str, **more: Any) -> Look:
-        """A share, shown in percent."""
+        """Return a share, shown in percent."""
         return cls(field, title, unit="%", times=_SHARE, step=0.5, digits=0, **more)
 
 
 class FieldLook(Doc):
     """A field as forms show it: `field` is its path in the document; least, most and step refer to the shown value.
+
     kind: a number that may be keyed or a formula, a plain one that may not, a choice, a switch. axis: of a field that
     has one number per axis. titles: display names of choices.
     """
@@ -73,8 +77,9 @@ class FieldLook(Doc):
 
 
 def described(model: type[Doc], looks: Iterable[Look]) -> tuple[FieldLook, ...]:
-    """The looks of a document's fields, with what the document says of them. Raises TypeError for a field that no
-    form can show.
+    """Return the looks of a document's fields, with what the document says of them.
+
+    Raises TypeError for a field that no form can show.
     """
     return tuple(each for look in looks for each in _described(model.model_fields[look.field], look))
 

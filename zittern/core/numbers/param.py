@@ -1,5 +1,6 @@
-"""A number in a document, in one of its states: fixed, keyed over frames, or a formula. Which states there are is known
-in this module only.
+"""A number in a document, in one of its states: fixed, keyed over frames, or a formula.
+
+Which states there are is known in this module only.
 
 All else asks a number to `sample` itself in a scope, for its `limits`, its `breaks`, what it `reads`, to `map` its
 values, and for its `curve` where it has keys. A further state is a class here and a member of `Param`.
@@ -72,8 +73,9 @@ class Number(Doc):
         return out
 
     def clamped(self, least: float, most: float) -> Number:
-        """The number with every set value brought within limits. The text of a formula is unchanged: limits apply to
-        its samples.
+        """Return the number with every set value brought within limits.
+
+        The text of a formula is unchanged: limits apply to its samples.
         """
         return self.map(lambda value: min(max(value, least), most))
 
@@ -83,7 +85,7 @@ class Number(Doc):
         return digest(f"{self._limits}{self.model_dump_json()}")
 
     @property
-    def most(self) -> float:
+    def maximum(self) -> float:
         """Return a bound of its values that is known without sampling."""
         return self.limits[1]
 
@@ -147,7 +149,7 @@ class Number(Doc):
         return all(value == 0.0 for value in self.set_values())
 
     def map(self, change: Callable[[float], float]) -> Number:
-        """The number with every set value changed."""
+        """Return the number with every set value changed."""
         raise NotImplementedError
 
     def sample(self, scope: Scope) -> Array:
@@ -160,7 +162,7 @@ class Number(Doc):
         raise NotImplementedError
 
     def at(self, scope: Scope) -> float:
-        """The value at a scope's first frame."""
+        """Return the value at a scope's first frame."""
         constant = self.constant
         return float(self.sample(scope.over(scope.frames[:1]))[0]) if constant is None else constant
 
@@ -246,8 +248,9 @@ _Draft = Annotated[str, Field(max_length=MOST_DRAFT)]
 
 
 class Formula(Number):
-    """An expression that is evaluated at each frame. draft: an unfinished text; the last valid text stays in effect, or
-    the previous number if there was none.
+    """An expression that is evaluated at each frame.
+
+    draft: an unfinished text; the last valid text stays in effect, or the previous number if there was none.
     """
 
     curve: ClassVar[None] = None  # type: ignore[assignment]
@@ -290,7 +293,7 @@ class Formula(Number):
         )
 
     @property
-    def most(self) -> float:
+    def maximum(self) -> float:
         return min(parse(self.text).bound, self.limits[1]) if self.text else self.limits[1]
 
     @cached_property
@@ -353,13 +356,14 @@ Param = Annotated[Annotated[Fixed | Keyed | Formula, Field(discriminator="state"
 
 
 def fixed(value: float) -> Fixed:
-    """A fixed number."""
+    """Return a fixed number."""
     return Fixed(value=value)
 
 
 def by_formula(text: str, before: Number, wrong: bool = False) -> Formula:
-    """Return the formula for a text, in place of another number. A text that cannot be read, or is `wrong` for another
-    reason, becomes a draft; what was in force stays.
+    """Return the formula for a text, in place of another number.
+
+    A text that cannot be read, or is `wrong` for another reason, becomes a draft; what was in force stays.
     """
     good = before.text if isinstance(before, Formula) else ""
     plain = before.before if isinstance(before, Formula) else before
@@ -373,7 +377,7 @@ def by_formula(text: str, before: Number, wrong: bool = False) -> Formula:
 
 
 def with_name(number: Number, old: str, new: str) -> Number:
-    """The number, with a name changed in its formula and in what is being typed, where it has one."""
+    """Return the number, with a name changed in its formula and in what is being typed, where it has one."""
     if not isinstance(number, Formula):
         return number
     text = renamed(number.text, old, new)
@@ -386,22 +390,22 @@ def with_name(number: Number, old: str, new: str) -> Number:
 
 
 def formula_of(number: Number) -> Formula | None:
-    """The formula, of a number that is one."""
+    """Return the formula, of a number that is one."""
     return number if isinstance(number, Formula) else None
 
 
 def on_curve(curve: Curve) -> Keyed:
-    """A number with the keys of a curve."""
+    """Return a number with the keys of a curve."""
     return Keyed(curve=curve)
 
 
 def keyed(*points: tuple[float, float], interp: Literal["hold", "linear", "smooth", "free"] = "smooth") -> Keyed:
-    """A keyed number from (frame, value) pairs."""
+    """Return a keyed number from (frame, value) pairs."""
     return on_curve(Curve.of(points, interp))
 
 
 def linear_keys(frames: Array, values: Array) -> Fixed | Keyed:
-    """The number through samples, linear between them; keys on straight stretches are left out.
+    """Return the number through samples, linear between them; keys on straight stretches are left out.
 
     Raises DocumentError when it needs more keys than a curve may have.
 

@@ -69,8 +69,9 @@ def one_of_equal(rows: Array) -> Array:
 
 
 def phase_table(factors: Sequence[Number], scope: Scope, start_frame: float, reach: tuple[float, float]) -> Array:
-    """Edges of cells over a reach of frames and the start, and the integral of the factors that vary from the start to
-    each.
+    """Return cells over a range of frames and the start, and integrals of the varying factors.
+
+    Edges of the cells, and the integral from the start to each.
 
     Within the reach cells are whole frames, cut at keys.
 

@@ -19,11 +19,12 @@ Tables = Callable[[str, tuple[object, ...], Callable[[], Array]], Array]
 
 @dataclass(frozen=True, slots=True)
 class Scope:
-    """frames: (F,) shot frames, may be fractional. span: the frames for the number's progress. later_frames: the delay
-    of its clock relative to the shot's. axis: 1 + index of the axis that the number is for, 0 for none. values:
-    functions by name that return the value at any frames, (F,) -> (F,); the creator of a scope adds those that exist at
-    that stage. A number says by `reads` which of them it needs. tables: memoizes an array of the whole shot in the
-    cache of the evaluation; missing outside an evaluation.
+    """frames: (F,) shot frames, may be fractional.
+
+    span: the frames for the number's progress. later_frames: the delay of its clock relative to the shot's. axis: 1 +
+    index of the axis that the number is for, 0 for none. values: functions by name that return the value at any frames,
+    (F,) -> (F,); the creator of a scope adds those that exist at that stage. A number says by `reads` which of them it
+    needs. tables: memoizes an array of the whole shot in the cache of the evaluation; missing outside an evaluation.
     """
 
     frames: Array

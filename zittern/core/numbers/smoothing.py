@@ -19,8 +19,9 @@ _MOST_POINTS = 100_000
 
 
 def moving_mean(number: Number, scope: Scope, width_s: float) -> Array:
-    """At each frame the mean from half a width before it to half a width after. What it is at a frame depends on that
-    frame alone.
+    """At each frame the mean from half a width before it to half a width after.
+
+    What it is at a frame depends on that frame alone.
 
     Parameters
     ----------
@@ -47,7 +48,7 @@ def moving_mean(number: Number, scope: Scope, width_s: float) -> Array:
 
 
 def _edges(keys: Array, first: Array, last: Array) -> Array:
-    """Ends of pieces between frames, (F,) each, cut at keys and evenly. (P + 1, F), rising along the first."""
+    """End of pieces between frames, (F,) each, cut at keys and evenly. (P + 1, F), rising along the first."""
     if not len(first):
         return np.empty((1, 0))
     width = float(last[0] - first[0])

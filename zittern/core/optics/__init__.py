@@ -1,4 +1,6 @@
-"""The lens. In dependency order:
+"""The lens.
+
+In dependency order:
 
 lens        focal length, field of view, sizes in pixels
 distortion  radial distortion

@@ -1,6 +1,8 @@
-"""Radial distortion of a lens after Brown and Conrady (D. C. Brown, Decentering distortion of lenses, 1966), as in
-camera calibration: a point of the picture is a tangent, its distance from the axis of the lens over the focal length,
-and a pinhole image point p appears at p (1 + k1 r^2 + k2 r^4), r = |p|.
+"""Radial distortion of a lens after Brown and Conrady (D.
+
+C. Brown, Decentering distortion of lenses, 1966), as in camera calibration: a point of the picture is a tangent, its
+distance from the axis of the lens over the focal length, and a pinhole image point p appears at p (1 + k1 r^2 + k2
+r^4), r = |p|.
 
 Going out from the axis that turns back where k1 is well below 0, which no lens does: from there on the picture goes on
 in proportion, so that each place of it shows one thing.
@@ -68,8 +70,9 @@ def undistorted(seen: Array, k: Array) -> Array:
 
 
 def undistorted_nearly(seen: Array, k: Array) -> Array:
-    """Return the inverse to 1e-7, faster where the distortion is constant: by a polynomial of the ratio over squared
-    tangents.
+    """Return the inverse to 1e-7, faster where the distortion is constant.
+
+    By a polynomial of the ratio over squared tangents.
 
     Parameters
     ----------
@@ -97,8 +100,9 @@ def undistorted_nearly(seen: Array, k: Array) -> Array:
 
 @lru_cache(maxsize=64)
 def _ratio_powers(most: float, k1: float, k2: float) -> tuple[float, ...] | None:
-    """Powers of a polynomial of undistorted over seen tangents, up to squared tangents of most; None where none is near
-    enough.
+    """Powers of a polynomial of undistorted over seen tangents, up to squared tangents of most.
+
+    None where none is near enough.
     """
     squared = most * (0.5 - 0.5 * np.cos(np.linspace(0.0, np.pi, _FITTED)[1:]))
     places = np.stack([np.sqrt(squared), np.zeros(len(squared))], axis=1)
@@ -111,7 +115,10 @@ def _ratio_powers(most: float, k1: float, k2: float) -> tuple[float, ...] | None
 
 
 def _from_table(wanted: Array, k: Array) -> Array:
-    """The inverse for one pair of coefficients: a cubic through a table of it, and one of Newton's steps. k: (1, 2)."""
+    """Return the inverse for one pair of coefficients: a cubic through a table of it, and one of Newton's steps.
+
+    k: (1, 2).
+    """
     edge = float(np.sqrt(turn_back(k)[0]))
     # Close to where the formula turns back no cubic follows it.
     turn = _SAFE * edge * float(_share(np.square(edge), *k[0]))
@@ -135,7 +142,7 @@ def _from_table(wanted: Array, k: Array) -> Array:
 
 
 def _solved(wanted: Array, k: Array) -> Array:
-    """The inverse in any place, step by step. (F, ...), (F, 2) -> (F, ...)."""
+    """Return the inverse in any place, step by step. (F, ...), (F, 2) -> (F, ...)."""
     k1, k2 = _broadcast_columns(k, wanted[..., None])
     edge = _broadcast_columns(np.sqrt(turn_back(k))[:, None], wanted[..., None])[0]
     high = np.minimum(np.broadcast_to(edge, wanted.shape), wanted / _LEAST_SHARE)
@@ -158,7 +165,7 @@ def _solved(wanted: Array, k: Array) -> Array:
 
 
 def _slope(radius: Array, k1: Array, k2: Array) -> Array:
-    """Derivative of r (1 + k1 r^2 + k2 r^4)."""
+    """Return the derivative of r (1 + k1 r^2 + k2 r^4)."""
     squared = radius * radius
     return np.asarray(1.0 + squared * (3.0 * k1 + 5.0 * squared * k2))
 

@@ -36,8 +36,9 @@ _NEAR_PX, _ROUNDING_M = 1e-6, 1e-12
 
 
 def depths_m(shot: Shot) -> dict[str, float]:
-    """Return the distance of each plate from the bare lens at the first frame, along the axis of the lens; by id, the
-    nearest first, meters.
+    """Return the distance of each plate from the bare lens at the first frame, along the axis of the lens.
+
+    By id, the nearest first, meters.
     """
     if not shot.plates:
         return {}
@@ -84,8 +85,10 @@ def covered(
 
 
 def uncovered_px(shot: Shot, motion: Motion, a_side: int = A_SIDE, fine: bool = True) -> Array:
-    """Return the width of the gap at the left, right, lower and upper side. A place near a corner counts for the side
-    to which its gap is the shorter part of the picture; less of a line than anybody sees counts as none.
+    """Return the width of the gap at the left, right, lower and upper side.
+
+    A place near a corner counts for the side to which its gap is the shorter part of the picture; less of a line than
+    anybody sees counts as none.
 
     Parameters
     ----------
@@ -134,8 +137,9 @@ def _uncovered_px(shot: Shot, plates: tuple[Plate, ...], motion: Motion, a_side:
 def _gaps_px(
     shot: Shot, plates: tuple[Plate, ...], pose: Pose, scope: Scope, places: Array, ways: Array, fine: bool
 ) -> Array:
-    """Return the distance from points along directions, (4, N, 2) both, to the first plate, up to the other side. (F,
-    4, N) pixels.
+    """Return the distance from points along directions, (4, N, 2) both, to the first plate, up to the other side.
+
+    (F, 4, N) pixels.
     """
     flat, along = places.reshape(-1, 2), ways.reshape(-1, 2)
     far = np.abs(along) @ np.array([float(shot.picture.width_px), float(shot.picture.height_px)])
@@ -166,9 +170,11 @@ def _entries_px(shot: Shot, pose: Pose, scope: Scope, plate: Plate, places: Arra
 def _bent_entries_px(
     shot: Shot, pose: Pose, scope: Scope, plate: Plate, places: Array, ways: Array, far: Array
 ) -> Array:
-    """Return the distances through a distorting lens. A flat plate is seen where five functions that are linear in the
-    tangents are positive. Along a way, which distortion bends, each is nearly a parabola through three places of it;
-    the zero at which the plate begins is then improved by Newton's steps.
+    """Return the distances through a distorting lens.
+
+    A flat plate is seen where five functions that are linear in the tangents are positive. Along a way, which
+    distortion bends, each is nearly a parabola through three places of it; the zero at which the plate begins is then
+    improved by Newton's steps.
 
     Returns
     -------
@@ -181,7 +187,7 @@ def _bent_entries_px(
         return tangents(shot, pose.rows_at(rows[:1] if still and len(at_px) == 1 else rows), at_px)
 
     def values(rows: IntArray, tangents: Array) -> Array:
-        """The five functions. (R, 5, M)."""
+        """Return the five functions. (R, 5, M)."""
         x, y = tangents[:, None, :, 0], tangents[:, None, :, 1]
         some = sides[rows][..., None]
         return np.asarray(some[:, :, 0] * x + some[:, :, 1] * y + some[:, :, 2])
@@ -212,9 +218,10 @@ def _bent_entries_px(
 
 
 def _begins(first: Array, half: Array, last: Array) -> tuple[Array, IntArray, BoolArray]:
-    """The shares of ways at which five functions are all positive for the first time: by their values at both ends and
-    in the middle, (F, 5, N), on a parabola between them. Share, number of the function that becomes positive there, and
-    whether there is such a place: (F, N).
+    """Return the shares of ways at which five functions are all positive for the first time.
+
+    By their values at both ends and in the middle, (F, 5, N), on a parabola between them. Share, number of the function
+    that becomes positive there, and whether there is such a place: (F, N).
     """
     early = (first < 0.0) != (half < 0.0)
     with np.errstate(divide="ignore", invalid="ignore"):
@@ -236,8 +243,9 @@ def _keeps_its_lens(pose: Pose) -> bool:
 
 
 def _sides(pose: Pose, scope: Scope, plate: Plate) -> Array:
-    """Functions of a tangent (x, y, 1) that are all positive where a flat plate is seen: in front of the lens, and
-    within its four sides. (F, 5, 3).
+    """Functions of a tangent (x, y, 1) that are all positive where a flat plate is seen.
+
+    In front of the lens, and within its four sides. (F, 5, 3).
     """
     turn = np.swapaxes(rotations.matrices(plate.angles_deg(scope)), 1, 2)
     ray = turn @ rotations.matrices(pose.angles_deg) * (1.0, 1.0, -1.0)
@@ -278,7 +286,7 @@ def _entries(pose: Pose, scope: Scope, plate: Plate, start: Array, along: Array)
         return -s * at[..., 2]
 
     def holds(a: Array, b: Array) -> None:
-        """a + t b >= 0."""
+        """Return whether a + t b >= 0."""
         nonlocal low, high
         with np.errstate(divide="ignore", invalid="ignore"):
             edge = -a / b
@@ -301,8 +309,9 @@ def _entries(pose: Pose, scope: Scope, plate: Plate, start: Array, along: Array)
 def _looked_for_px(
     shot: Shot, plates: tuple[Plate, ...], pose: Pose, scope: Scope, places: Array, ways: Array, far: Array, fine: bool
 ) -> Array:
-    """Return the distances to plates of any shape, by sampling. Only frames and places that show a gap are looked at
-    further in. (F, N) pixels.
+    """Return the distances to plates of any shape, by sampling.
+
+    Only frames and places that show a gap are looked at further in. (F, N) pixels.
     """
     bare = ~covered(shot, plates, pose, scope, places)
     out = np.zeros(bare.shape)

@@ -87,7 +87,7 @@ def _edge_parts(shot: Shot, motion: Motion) -> Iterator[object]:
 
 
 def frames_between(shot: Shot) -> Array:
-    """The frames at which edges are looked for.
+    """Return the frames at which edges are looked for.
 
     Returns
     -------
@@ -100,8 +100,9 @@ def frames_between(shot: Shot) -> Array:
 
 
 def needs(shot: Shot, motion: Motion, cache: Cache | None = None) -> tuple[Need, ...]:
-    """Return all sufficient changes. motion: at the relevant frames, between whole ones too. Nothing where the frame is
-    full, or nothing of it can be.
+    """Return all sufficient changes.
+
+    motion: at the relevant frames, between whole ones too. Nothing where the frame is full, or nothing of it can be.
     """
     plates = counting(shot)
     if not plates:
@@ -130,8 +131,9 @@ def _swings(shot: Shot, plates: tuple[Plate, ...], frames: Array, places: Array,
 
 
 def calmed(shot: Shot, fills: Callable[[Shot], bool], step: float = _SWING_STEP) -> Need | None:
-    """All swings of noise and the like times the most that fills the frame, rounded down to a step; nothing without
-    such layers, and where even a calm camera shows an edge.
+    """All swings of noise and the like times the most that fills the frame, rounded down to a step.
+
+    Nothing without such layers, and where even a calm camera shows an edge.
     """
     counted = active(shot)
     layers = tuple(layer.id for _, layer in shot.layers() if layer.id in counted and not layer.source.absolute)
@@ -166,7 +168,7 @@ def _overscan(plate: Plate, at_m: Array) -> Need | None:
 
 
 def _room(plate: Plate, at_m: Array) -> Array | None:
-    """The shortest way for the plate to move along itself, to the right and up; None where it is too small."""
+    """Return the shortest way for the plate to move along itself, to the right and up; None where it is too small."""
     if plate.shape != "flat" or not np.all(np.isfinite(at_m)):
         return None
     low, high = at_m.min(axis=(0, 1)), at_m.max(axis=(0, 1))
@@ -188,7 +190,7 @@ def _shifted(plate: Plate, at_m: Array) -> Need | None:
 
 
 def _moved(shot: Shot, plate: Plate, at_m: Array) -> Need | None:
-    """The whole move the other way, along the plate; only where the plate stands still."""
+    """Return the whole move the other way, along the plate; only where the plate stands still."""
     way = _room(plate, at_m)
     if way is None or any(each.constant is None for each in (plate.pan_deg, plate.tilt_deg, plate.roll_deg)):
         return None

@@ -20,7 +20,7 @@ _STRIPS, _ROWS, _HALVINGS = 64, 18, 6
 
 
 def places_px(shot: Shot, wide: int, high: int) -> Array:
-    """A grid over the picture, its border included, row by row from below.
+    """Return a grid over the picture, its border included, row by row from below.
 
     Returns
     -------

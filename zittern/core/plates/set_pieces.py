@@ -1,5 +1,6 @@
-"""Triangles of the objects in a set, and their first intersection with a segment. Nothing is read here: pieces are
-handed in.
+"""Triangles of the objects in a set, and their first intersection with a segment.
+
+Nothing is read here: pieces are handed in.
 
 Triangles are taken in small groups that lie close together, each with a box about it. A ray is tested against the boxes
 (Kay and Kajiya 1986), and against the triangles of those that it enters (Moeller and Trumbore 1997).
@@ -30,8 +31,10 @@ _NOTHING = 1e-12
 
 @dataclass(frozen=True)
 class Piece:
-    """A part of a set that moves as one. names: of it and of what it hangs under. triangles_m: (T, 3, 3) corners in its
-    own frame. world_at: seconds (F,) -> its pose in the world (F, 4, 4); nothing where it stands still, in the world.
+    """A part of a set that moves as one.
+
+    names: of it and of what it hangs under. triangles_m: (T, 3, 3) corners in its own frame. world_at: seconds (F,) ->
+    its pose in the world (F, 4, 4); nothing where it stands still, in the world.
     """
 
     name: str
@@ -115,8 +118,9 @@ def _within(piece: Piece, places: Array, seconds: Array) -> Array:
 
 
 def _woven(place: IntArray) -> IntArray:
-    """Bits of three whole numbers below 1024 in turn, so that neighbours in space are neighbours in order (Morton
-    1966). (T, 3) -> (T,).
+    """Return the interleaved bits of three whole numbers below 1024.
+
+    Neighbors in space are then neighbors in order (Morton 1966). (T, 3) -> (T,).
     """
     out = np.zeros(len(place), dtype=np.int64)
     for bit in range(10):
@@ -142,6 +146,7 @@ def _entered(boxes: Array, start: Array, way: Array) -> tuple[IntArray, IntArray
 
 def _met(triangles: Array, start: Array, way: Array) -> Array:
     """Return the share of the segment at the hit, for pairs of a triangle (P, 3, 3) and a ray; infinite without a hit.
+
     (P,).
     """
     origin, one, other = triangles[:, 0], triangles[:, 1] - triangles[:, 0], triangles[:, 2] - triangles[:, 0]

@@ -1,4 +1,6 @@
-"""Presets: saved clips, to be placed in any shot. In dependency order:
+"""Presets: saved clips, to be placed in any shot.
+
+In dependency order:
 
 preset       the document
 files        older documents brought to the present shape; reading from JSON

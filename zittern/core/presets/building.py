@@ -23,19 +23,19 @@ _LEVERS_M = {"sway": SHOULDER_M, "hold": SHOULDER_M, "hand": WRIST_M, "muscle": 
 
 
 def dial(name: str, value: float) -> Dial:
-    """A dial in percent."""
+    """Return a dial in percent."""
     return Dial(name=name, unit="%", value=fixed(value))
 
 
 def layer(id_: str, name: str, source: SourceDoc, weight: Number = _ONE, /, **swings: float) -> Layer:
-    """A layer with fixed swings."""
+    """Return a layer with fixed swings."""
     return Layer.model_validate(
         {"id": id_, "name": name, "source": source, "seed": 0, "axes": AxisBoard.swings(**swings), "weight": weight}
     )
 
 
 def with_body_levers(preset: Preset) -> Preset:
-    """A preset whose layers turn about the joints of the person that holds the camera, where there is one."""
+    """Return a preset whose layers turn about the joints of the person that holds the camera, where there is one."""
     if not _HELD_TAGS & set(preset.tags):
         return preset
     levers = [_LEVERS_M.get(each.id.partition("-")[0], each.lever_m) for each in preset.layers]

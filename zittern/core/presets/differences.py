@@ -36,8 +36,9 @@ class FieldDifference(Doc):
 
 
 class PartDifference(Doc):
-    """A layer of a clip, of its preset or of both. layer, part: its id in the clip, in the preset; both missing for
-    the clip's own amount and speed.
+    """A layer of a clip, of its preset or of both.
+
+    layer, part: its id in the clip, in the preset; both missing for the clip's own amount and speed.
     """
 
     layer: str | None
@@ -138,7 +139,7 @@ def _unlike(a: Any, b: Any, path: str) -> Iterator[tuple[str, Any, Any]]:
 
 
 def _value_text(value: Any, look: FieldLook | None) -> str:
-    """A value as people read it."""
+    """Return a value as people read it."""
     if isinstance(value, Number):
         formula = formula_of(value)
         if formula is not None:

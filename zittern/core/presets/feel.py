@@ -27,8 +27,9 @@ HANDHELD = ("Slow sway", "Fine shake")
 
 
 def held_clips(shot: Shot) -> tuple[str, ...]:
-    """Return ids of the clips that shake the camera as a person does: with layers that turn about a joint, or with the
-    layers of the starting feel.
+    """Return ids of the clips that shake the camera as a person does.
+
+    With layers that turn about a joint, or with the layers of the starting feel.
     """
 
     def shakes_like_hand(layer: Layer) -> bool:
@@ -46,7 +47,7 @@ def lens_factor(shot: Shot) -> float:
 
 
 def handheld(shot: Shot, ids: tuple[str, str]) -> tuple[Shot, tuple[Layer, Layer]]:
-    """The slow and the fast layer for a shot, and the shot that they drew their seeds from."""
+    """Return the slow and the fast layer for a shot, and the shot that they drew their seeds from."""
     shot, seeds = drawn(shot, 2)
     factor = lens_factor(shot)
 

@@ -1,5 +1,6 @@
-"""Fitting of a preset to a place in a shot, and of a clip to a preset: rotations for the lens, frames for the place and
-the frame rate, names of dials.
+"""Fitting of a preset to a place in a shot, and of a clip to a preset.
+
+Rotations for the lens, frames for the place and the frame rate, names of dials.
 """
 
 from __future__ import annotations
@@ -34,7 +35,7 @@ class Fitting:
     names: Mapping[str, str]
 
     def doc(self, doc: D) -> D:
-        """A number, dial or layer, timed and named."""
+        """Return a number, dial or layer, timed and named."""
         for old, new in self.names.items():
             doc = renamed(doc, old, new)
         return retimed(doc, self.timing)

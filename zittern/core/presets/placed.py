@@ -36,10 +36,11 @@ def placed(
     mounts: Mapping[str, str] | None = None,
     fitting: Fitting | None = None,
 ) -> tuple[Shot, Clip]:
-    """Return the shot with the dials of a preset, and a new clip of the preset: over a span, or over the whole shot,
-    with time from its start, rotations scaled for the lens, and new ids and seeds. key: the key of its origin. mounts:
-    ids in the shot of the mounts of its rig and of their parent, if these were added. fitting: its fitting, if its
-    dials exist.
+    """Return the shot with the dials of a preset, and a new clip of the preset.
+
+    Over a span, or over the whole shot, with time from its start, rotations scaled for the lens, and new ids and seeds.
+    key: the key of its origin. mounts: ids in the shot of the mounts of its rig and of their parent, if these were
+    added. fitting: its fitting, if its dials exist.
     """
     if fitting is None:
         shot, fitting = fitted(shot, preset, span)
@@ -63,8 +64,9 @@ def placed(
 
 
 def clock_of(shot: Shot, preset: Preset, start: float) -> Clock | None:
-    """The clock of a clip of a preset that starts at a frame: its time begins there. None where it would say
-    nothing.
+    """Return the clock of a clip of a preset that starts at a frame: its time begins there.
+
+    None where it would say nothing.
     """
     per_frame = shot.fps.value / preset.fps.value
     if preset.clock is None:

@@ -1,5 +1,6 @@
-"""THE TABLE of ready-made rigs: what is put between the move and the lens. None of it moves a picture that stands
-still.
+"""THE TABLE of ready-made rigs: what is put between the move and the lens.
+
+None of it moves a picture that stands still.
 """
 
 from __future__ import annotations
@@ -18,8 +19,9 @@ _CRANE_M = 3.0
 
 @dataclass(frozen=True, slots=True)
 class Rig:
-    """name in documents and for people, a line about it, and its mounts from the ground to the lens; ids are made
-    free ones where they are put in.
+    """name in documents and for people, a line about it, and its mounts from the ground to the lens.
+
+    Ids are made free ones where they are put in.
     """
 
     name: str
@@ -147,5 +149,5 @@ RIGS: tuple[Rig, ...] = (
 
 
 def rig_of(name: str) -> Rig:
-    """The rig of a name. Raises KeyError."""
+    """Return the rig of a name. Raises KeyError."""
     return {rig.name: rig for rig in RIGS}[name]

@@ -1,5 +1,6 @@
-"""Blows that fit a place in a shot: they respond to the cues there, and come at the start of their clip only where
-there are none.
+"""Blows that fit a place in a shot.
+
+They respond to the cues there, and come at the start of their clip only where there are none.
 """
 
 from __future__ import annotations

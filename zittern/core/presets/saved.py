@@ -19,8 +19,9 @@ __all__ = ["of_clip", "of_layers", "saved"]
 
 
 def of_clip(shot: Shot, clip_id: str, name: str, rig: bool = False) -> Preset:
-    """A clip as a preset. Raises EditError for a clip that is not there, or is empty; DocumentError for more layers
-    than a preset may have.
+    """Return a clip as a preset.
+
+    Raises EditError for a clip that is not there, or is empty; DocumentError for more layers than a preset may have.
     """
     clip = next((clip for clip in shot.clips() if clip.id == clip_id), None)
     if clip is None:
@@ -31,7 +32,7 @@ def of_clip(shot: Shot, clip_id: str, name: str, rig: bool = False) -> Preset:
 
 
 def of_layers(shot: Shot, ids: tuple[str, ...], name: str, rig: bool = False) -> Preset:
-    """Some layers as a preset, in the shot's order. Raises EditError for none, and for one that is not there."""
+    """Return some layers as a preset, in the shot's order. Raises EditError for none, and for one that is not there."""
     found = [(clip, layer) for clip, layer in shot.layers() if layer.id in ids]
     missing = set(ids) - {layer.id for _, layer in found}
     if missing or not found:
@@ -47,8 +48,10 @@ def of_layers(shot: Shot, ids: tuple[str, ...], name: str, rig: bool = False) ->
 
 
 def saved(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...], name: str, rig: bool = False) -> Preset:
-    """Return a preset of layers of some clips, with the same motion, from their first active frame. Amount and speed
-    are the clip's when it is one, and so is the length where it has one. rig: with what holds the camera.
+    """Return a preset of layers of some clips, with the same motion, from their first active frame.
+
+    Amount and speed are the clip's when it is one, and so is the length where it has one. rig: with what holds the
+    camera.
     """
     only = clips[0] if len(clips) == 1 else None
     first, last = _active_span(shot, clips, layers)
@@ -82,8 +85,9 @@ def saved(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...], name: 
 
 
 def _active_span(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...]) -> Span:
-    """Return the first and last frame of a saved selection: the span of a clip that is saved completely, else the
-    active range of its layers.
+    """Return the first and last frame of a saved selection.
+
+    The span of a clip that is saved completely, else the active range of its layers.
     """
     spans = []
     for clip in clips:
@@ -97,7 +101,7 @@ def _active_span(shot: Shot, clips: tuple[Clip, ...], layers: tuple[Layer, ...])
 
 
 def _held_by(shot: Shot) -> tuple[Mount, ...]:
-    """The mounts behind the last one that moves of itself."""
+    """Return the mounts behind the last one that moves of itself."""
     last = max((n for n, mount in enumerate(shot.mounts) if not mount.rigid or mount.ride is not None), default=0)
     return tuple(mount.replace(operator=None, mute=False, solo=False) for mount in shot.mounts[last + 1 :])
 
@@ -109,7 +113,7 @@ def _target(layer: Layer, rig: tuple[Mount, ...], with_rig: bool) -> str | None:
 
 
 def _read_by(shot: Shot, docs: tuple[object, ...]) -> tuple[Dial, ...]:
-    """The dials that some documents read, and those that these read, in the shot's order."""
+    """Return the dials that some documents read, and those that these read, in the shot's order."""
     by_name = {dial.name: dial for dial in shot.dials}
     found: set[str] = set()
     todo = [name for doc in docs for name in reads_of(doc)]  # type: ignore[arg-type]

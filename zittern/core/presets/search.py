@@ -1,5 +1,6 @@
-"""Search for presets: additional search words besides the texts of the cards, and the nearest presets without a
-match.
+"""Search for presets.
+
+Additional search words besides the texts of the cards, and the nearest presets without a match.
 """
 
 from __future__ import annotations
@@ -60,8 +61,9 @@ def found(presets: Mapping[str, Preset], asked: str) -> list[str]:
 
 
 def nearest(presets: Mapping[str, Preset], asked: str, most: int = 4) -> list[str]:
-    """Keys of the presets that come nearest to the words where none has them all, the nearest first: by words that
-    they have, then by words much like these.
+    """Keys of the presets that come nearest to the words where none has them all, the nearest first.
+
+    By words that they have, then by words much like these.
     """
     words = asked.lower().split()
     likeness = {

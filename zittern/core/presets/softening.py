@@ -17,8 +17,9 @@ _MOST_SHARE = 0.25
 
 
 def softened(shot: Shot, clip: Clip, lane: Lane | None = None) -> Clip:
-    """A clip with ramps at its ends, where it has none yet. lane: whose other clips it may overlap; there it
-    cross-fades.
+    """Return a clip with ramps at its ends, where it has none yet.
+
+    lane: whose other clips it may overlap; there it cross-fades.
 
     An end at the shot's own is unchanged, and so is the start of hits: they start abruptly.
     """
@@ -47,5 +48,5 @@ def _ramp_s(shot: Shot, clip: Clip) -> float:
 
 
 def _rate_hz(layer: Layer, rate: float) -> float:
-    """Sources without a rate (keys, formulas, takes) have an unknown speed."""
+    """Return the rate of a source; those without one (keys, formulas, takes) have an unknown speed."""
     return 0.0 if layer.source.absolute else rate

@@ -1,4 +1,6 @@
-"""Readings: the appearance of motion on screen. In dependency order:
+"""Readings: the appearance of motion on screen.
+
+In dependency order:
 
 flow      what people watch while it plays: streak, distance, height, speed
 framing   how the subject sits on screen

@@ -17,8 +17,10 @@ SHUTTER_SHARE = 0.5
 
 
 def flowing(shot: Shot, motion: Motion) -> Array:
-    """Return the readings during playback, at each frame of a motion: streak of the picture center (pixels), distance
-    of the subject (m), height of the lens (m), speed of the bare move (m/s).
+    """Return the readings during playback, at each frame of a motion.
+
+    Streak of the picture center (pixels), distance of the subject (m), height of the lens (m), speed of the bare move
+    (m/s).
 
     Returns
     -------
@@ -38,8 +40,9 @@ def flowing(shot: Shot, motion: Motion) -> Array:
 
 
 def _steps(values: Array, apart: BoolArray) -> tuple[Array, Array]:
-    """Return the movement of a point from each frame to the next, and from the previous one; at the ends of the shot
-    both are equal. apart: (F - 1,) whether frames are not adjacent. (F, n) -> two (F,).
+    """Return the movement of a point from each frame to the next, and from the previous one.
+
+    At the ends of the shot both are equal. apart: (F - 1,) whether frames are not adjacent. (F, n) -> two (F,).
     """
     if len(values) < 2:
         return np.zeros(len(values)), np.zeros(len(values))

@@ -25,8 +25,9 @@ _FAR_PX = 1e6
 
 
 class Turn(Doc):
-    """A change of direction of the subject, at a frame, and how many frames later the camera turns as well; nothing
-    when it does not.
+    """A change of direction of the subject, at a frame, and how many frames later the camera turns as well.
+
+    Nothing when it does not.
     """
 
     frame: float
@@ -34,9 +35,11 @@ class Turn(Doc):
 
 
 class FramingReport(Doc):
-    """Framing of a shot with a subject. outside: ranges [first, last] of frames in which it is off screen.
-    reaction_frames, lag_frames: of the operator, time before a response, and delay of the picture for a steady subject;
-    least_lag_frames: minimum lag with this anticipation.
+    """Framing of a shot with a subject.
+
+    outside: ranges [first, last] of frames in which it is off screen. reaction_frames, lag_frames: of the operator,
+    time before a response, and delay of the picture for a steady subject; least_lag_frames: minimum lag with this
+    anticipation.
     """
 
     reaction_frames: float | None
@@ -96,7 +99,7 @@ def report(shot: Shot, motion: Motion) -> FramingReport | None:
 
 
 def _turns(shot: Shot, motion: Motion) -> tuple[Turn, ...]:
-    """Changes of direction of what the operator follows, sideways and up and down, with the lag of each."""
+    """Change of direction of what the operator follows, sideways and up and down, with the lag of each."""
     mount = aiming(shot)
     if mount is None or mount.operator is None or len(motion.frames) < 3:
         return ()

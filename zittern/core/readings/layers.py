@@ -27,9 +27,10 @@ _TOO_FAST = f"{{}} per frame here; above {MOST_A_FRAME:g} per frame none are gen
 
 @dataclass(frozen=True, slots=True)
 class AxisReading:
-    """An axis of a layer at a frame. moves: whether the layer moves it. measured: it has no adjustable swing (keys,
-    formulas, takes); `swing` is its maximum distance from zero. unseen: it moves faster than half the frame rate, so
-    that frames cannot show it.
+    """An axis of a layer at a frame.
+
+    moves: whether the layer moves it. measured: it has no adjustable swing (keys, formulas, takes); `swing` is its
+    maximum distance from zero. unseen: it moves faster than half the frame rate, so that frames cannot show it.
     """
 
     axis: Axis
@@ -46,8 +47,9 @@ class AxisReading:
 
 @dataclass(frozen=True, slots=True)
 class SpanReading:
-    """Active range of a clip or layer: first and last frame, with unchanged ramps. They are the shot's without
-    a span.
+    """Active range of a clip or layer: first and last frame, with unchanged ramps.
+
+    They are the shot's without a span.
     """
 
     first_frame: float
@@ -58,8 +60,9 @@ class SpanReading:
 
 @dataclass(frozen=True, slots=True, weakref_slot=True)
 class LayerReading:
-    """A layer's axes, its active range, and whether it is active. finding: a setting that cannot be applied here; the
-    rest is complete.
+    """A layer's axes, its active range, and whether it is active.
+
+    finding: a setting that cannot be applied here; the rest is complete.
     """
 
     layer: str
@@ -88,8 +91,10 @@ class ClipReading:
 
 @dataclass(frozen=True, slots=True)
 class At:
-    """Context of layer readings: a scope of one frame, focal length and distance there, and the picture movement for a
-    unit of each axis. place: all inputs of a layer's reading besides the layer and its clip.
+    """Context of layer readings.
+
+    A scope of one frame, focal length and distance there, and the picture movement for a unit of each axis. place: all
+    inputs of a layer's reading besides the layer and its clip.
     """
 
     scope: Scope
@@ -131,8 +136,9 @@ def clip_reading(shot: Shot, clip: Clip, size: Size | None) -> ClipReading:
 def layer_reading(
     shot: Shot, at: At, clip: Clip, layer: Layer, counts: bool, given: Array | None = None
 ) -> LayerReading:
-    """Return the reading of a layer of a clip at a frame. counts: whether it is active. The last reading of a layer
-    that looks at nothing but the frame is kept with it.
+    """Return the reading of a layer of a clip at a frame.
+
+    counts: whether it is active. The last reading of a layer that looks at nothing but the frame is kept with it.
 
     Parameters
     ----------

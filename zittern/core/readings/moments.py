@@ -42,9 +42,11 @@ _MOST_CUE_PLACES = 200
 
 @dataclass(frozen=True)
 class Moment:
-    """A frame of a shot in a view. near: motion over adjacent whole frames around it; whole: spread over all of the
-    shot. window: frames in view, the range of the step marks. loop: the range for whole-shot values, if it is not all
-    of the shot. passing: omit slow values that are not shown during a drag.
+    """A frame of a shot in a view.
+
+    near: motion over adjacent whole frames around it; whole: spread over all of the shot. window: frames in view, the
+    range of the step marks. loop: the range for whole-shot values, if it is not all of the shot. passing: omit slow
+    values that are not shown during a drag.
     """
 
     shot: Shot
@@ -146,8 +148,10 @@ def _margin_px(at: Moment) -> float | None:
 
 
 class PlateReading(Doc):
-    """A plate: its distance from the lens at the first frame, its picture movement there in pixels per centimeter of
-    truck, its size in the picture (1 fills its width).
+    """Reading of a plate.
+
+    Its distance from the lens at the first frame, its picture movement there in pixels per centimeter of truck, its
+    size in the picture (1 fills its width).
     """
 
     plate: str
@@ -172,8 +176,9 @@ def _plates(at: Moment) -> tuple[PlateReading, ...]:
 
 
 class CornerReading(Doc):
-    """share: relative displacement by distortion, 0.03 for 3 % outwards; below 0 inwards. px: the same in pixels.
-    breath: the focal length over that with the focus far away.
+    """share: relative displacement by distortion, 0.03 for 3 % outwards; below 0 inwards.
+
+    px: the same in pixels. breath: the focal length over that with the focus far away.
     """
 
     share: float
@@ -283,8 +288,9 @@ def read(
     loop: tuple[float, float] | None = None,
     passing: bool = False,
 ) -> Any:
-    """`Readings` near a frame of a motion over neighbouring whole frames; what counts over all of the shot from
-    `whole`, spread over it, or over a loop.
+    """Return the readings at a frame of a motion over adjacent whole frames.
+
+    whole-shot values from `whole`, spread over it, or over a loop.
     """
     at = Moment(shot, frame, motion, motion if whole is None else whole, cache, window, loop, passing)
     told: dict[str, Any] = {row.name: row.read(at) for row in MOMENTS}

@@ -27,8 +27,9 @@ _LEAST_DEPTH_M = 1e-6
 
 
 def movers_px(seen: MotionView) -> dict[str, Tagged]:
-    """By address of mount or layer, and HOLD_PART: pixels from the frame before, NaN where that is not there; the first
-    frame is as the second. (F,) each.
+    """By address of mount or layer, and HOLD_PART: pixels from the frame before, NaN where that is not there.
+
+    The first frame is as the second. (F,) each.
     """
     motion = seen.motion
     parts: dict[str, Tagged] = {}

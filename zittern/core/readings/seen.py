@@ -1,5 +1,6 @@
-"""Motion for a view, with intermediate results that several readings share, each computed once and tagged by its
-inputs.
+"""Motion for a view.
+
+Several readings share intermediate results, each computed once and tagged by its inputs.
 """
 
 from __future__ import annotations
@@ -33,8 +34,9 @@ class MotionView:
 
     @cached_property
     def pose(self) -> Tagged:
-        """Return the pose of the lens, with all motion. (F, 11): metres, degrees, mm, percent of the picture,
-        distortion.
+        """Return the pose of the lens, with all motion.
+
+        (F, 11): metres, degrees, mm, percent of the picture, distortion.
         """
         return _columns(self.motion.pose)
 

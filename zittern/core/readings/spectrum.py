@@ -20,8 +20,9 @@ _LOWEST_HZ = 0.05
 
 
 def bands_px(shot: Shot, motions: Sequence[Motion], layer: str) -> tuple[Array, Array, Array]:
-    """Centres in Hz (B,), and twice the RMS within each band, over all axes, in pixels: of the layer (B,), of the sum
-    (B,).
+    """Centres in Hz (B,), and twice the RMS within each band, over all axes, in pixels.
+
+    Of the layer (B,), of the sum (B,).
 
     Each motion is of neighbouring whole frames; of several the mean power is taken (Welch 1967). By Parseval, the
     squares of all bands add to the square of the swing. Raises NotFound.
@@ -51,8 +52,9 @@ def _mean_bands(stretches: list[Array], shot: Shot, edges: Array) -> Array:
 
 
 def _in_bands(values: Array, fps: float, edges: Array) -> Array:
-    """Mean square of each band. values (F, A) -> (B,). What is slower than the lowest edge counts in the lowest
-    band.
+    """Mean square of each band. values (F, A) -> (B,).
+
+    What is slower than the lowest edge counts in the lowest band.
     """
     count = len(values)
     power = 2.0 * np.sum(np.abs(np.fft.rfft(values - values.mean(axis=0), axis=0)) ** 2, axis=1) / count**2

@@ -1,5 +1,7 @@
-"""THE TABLE of values for every frame. A row is an array, or one for each of several parts of a shot (`name:PART`); the
-motion packet, its description and the page's streams follow from the table.
+"""THE TABLE of values for every frame.
+
+A row is an array, or one for each of several parts of a shot (`name:PART`); the motion packet, its description and the
+page's streams follow from the table.
 """
 
 from __future__ import annotations
@@ -41,8 +43,9 @@ Parts = Mapping[str, Tagged]
 
 @dataclass(frozen=True, slots=True)
 class Stream:
-    """name; its columns with their units; description; its arrays by part, (F, C) each, under an empty name for one of
-    the whole shot.
+    """name; its columns with their units; description.
+
+    Its arrays by part, (F, C) each, under an empty name for one of the whole shot.
     """
 
     name: str

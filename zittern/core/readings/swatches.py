@@ -35,9 +35,10 @@ _PLACES_SEED = 21
 
 @dataclass(frozen=True, slots=True)
 class Swatch:
-    """typical_px: RMS distance of the picture's center. scribble_px: (N, 3) movement of the picture center, right and
-    up, and lift of the right edge by roll. waves_px: by axis, (B, 2) minimum and maximum per time interval, pixels as
-    in the lanes.
+    """typical_px: RMS distance of the picture's center.
+
+    scribble_px: (N, 3) movement of the picture center, right and up, and lift of the right edge by roll. waves_px: by
+    axis, (B, 2) minimum and maximum per time interval, pixels as in the lanes.
     """
 
     typical_px: float
@@ -90,6 +91,7 @@ def rates_hz(preset: Preset) -> tuple[float, ...]:
 
 def _spread(start: float, stop: float) -> Array:
     """Whole frames, rising: all, or of a long stretch one out of each equal part, at a place that looks random.
+
     (F,).
     """
     count = int(stop - start) + 1

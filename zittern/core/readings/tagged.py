@@ -1,5 +1,6 @@
-"""Arrays by name and tag. A tag identifies the inputs of an array, so that an array that the client has is not computed
-again.
+"""Arrays by name and tag.
+
+A tag identifies the inputs of an array, so that an array that the client has is not computed again.
 """
 
 from __future__ import annotations
@@ -39,7 +40,7 @@ class Tagged:
 
 
 def tagged(array: Array) -> Tagged:
-    """An array that is there; its tag is of its content, or where it is part of one that is kept, of that one's.
+    """Return an array that is there; its tag is of its content, or where it is part of one that is kept, of that one's.
 
     Parameters
     ----------
@@ -57,7 +58,7 @@ def tagged(array: Array) -> Tagged:
 
 
 def derived(name: str, parts: Iterable[Tagged | object], make: Callable[[], Array]) -> Tagged:
-    """An array (N, ...) that follows from others and from plain values, by a rule with a name."""
+    """Return an array (N, ...) that follows from others and from plain values, by a rule with a name."""
     return Tagged(tag_of(name, *parts), make)
 
 

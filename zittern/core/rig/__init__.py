@@ -1,4 +1,6 @@
-"""Rotations and poses. In dependency order:
+"""Rotations and poses.
+
+In dependency order:
 
 vectors     fast operations on many short vectors
 rotations   pan, tilt, roll to and from rotation matrices; continuous angles

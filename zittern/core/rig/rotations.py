@@ -45,8 +45,9 @@ def matrices(angles_deg: Array, out: Array | None = None) -> Array:
 
 
 def _sine_cosine(angles: Array) -> tuple[Array, Array]:
-    """Return sine and cosine of angles (F,), radians; of a single one where they are constant, as roll often is. (F,)
-    or (1,) each.
+    """Return sine and cosine of angles (F,), radians; of a single one where they are constant, as roll often is.
+
+    (F,) or (1,) each.
     """
     one = angles[:1] if np.all(angles == angles[:1]) else angles
     return np.sin(one), np.cos(one)
@@ -100,7 +101,7 @@ def _angles_and_poles(rotation: Array) -> tuple[Array, BoolArray]:
 
 
 def nearest_angles(rotation: Array, reference_deg: Array) -> Array:
-    """The angles of each rotation that lie nearest to a reference.
+    """Return the angles of each rotation that lie nearest to a reference.
 
     Of the two families (p, t, r) and (p + 180, 180 - t, r + 180), each up to whole turns. Per frame, so that a
     sub-range gives the same rows as the whole. At the poles roll is the reference's and pan takes the rest.

@@ -123,8 +123,9 @@ def _blank(count: int) -> Array:
 
 
 def _times(first: Array, second: Array, out: Array) -> None:
-    """Product of matrices (3, 3, F) and (3, K, F), written out: a product of small matrices for each frame costs half
-    as much again.
+    """Product of matrices (3, 3, F) and (3, K, F), written out.
+
+    A product of small matrices for each frame costs half as much again.
     """
     np.multiply(first[:, 0, None], second[None, 0], out=out)
     part = np.empty_like(out)
@@ -169,7 +170,7 @@ def inverse(tf: Array) -> Array:
 
 
 def orthonormal(linear: Array) -> Array:
-    """The rotation nearest to each 3x3 matrix: the polar factor, mirrored ones turned right-handed.
+    """Return the rotation nearest to each 3x3 matrix: the polar factor, mirrored ones turned right-handed.
 
     Raises numpy.linalg.LinAlgError when the decomposition does not converge.
 

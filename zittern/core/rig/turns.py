@@ -20,7 +20,7 @@ _NEAR_HALF_RAD = 3.1
 
 
 def from_vectors(vectors_rad: Array) -> Array:
-    """Turns from vectors: about their direction, by their length.
+    """Rotate from vectors: about their direction, by their length.
 
     >>> from_vectors(np.array([[0.0, np.pi / 2.0, 0.0]])).round(6)[0] @ np.array([1.0, 0.0, 0.0])
     array([ 0.,  0., -1.])
@@ -51,7 +51,7 @@ def from_vectors(vectors_rad: Array) -> Array:
 
 
 def vectors(rotation: Array) -> Array:
-    """The shortest turn that each rotation is, 0 to pi.
+    """Return the shortest turn that each rotation is, 0 to pi.
 
     >>> quarter = np.array([[[0.0, -1.0, 0.0], [1.0, 0.0, 0.0], [0.0, 0.0, 1.0]]])
     >>> vectors(quarter).round(4)
@@ -76,8 +76,9 @@ def vectors(rotation: Array) -> Array:
 
 
 def between(start: Array, stop: Array) -> Array:
-    """Return the shortest rotations from rotations to others, in the frames of the first: `vectors` of their quotients,
-    with only the required entries.
+    """Return the shortest rotations from rotations to others, in the frames of the first.
+
+    `vectors` of their quotients, with only the required entries.
 
     Parameters
     ----------
@@ -103,7 +104,7 @@ def between(start: Array, stop: Array) -> Array:
 
 
 def _about(axis: Array, cosine: Array) -> tuple[Array, Array]:
-    """Turns about axes (3, F) that are as long as the sines of their angles: (3, F), and the angles, (F,)."""
+    """Rotate about axes (3, F) that are as long as the sines of their angles: (3, F), and the angles, (F,)."""
     sine = np.sqrt(axis[0] * axis[0] + axis[1] * axis[1] + axis[2] * axis[2])
     angle = np.arctan2(sine, cosine)
     seen = sine > _SMALL_RAD

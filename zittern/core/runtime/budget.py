@@ -1,5 +1,7 @@
-"""Limits of time and memory for one request. Background jobs check between parts whether they may continue; the error
-names the part that was too slow, and what to reduce.
+"""Limits of time and memory for one request.
+
+Background jobs check between parts whether they may continue; the error names the part that was too slow, and what to
+reduce.
 
 Time is the working thread's own, so that a busy machine refuses nothing; memory is estimated from the sizes of arrays
 before they are made.
@@ -20,8 +22,9 @@ _BYTES_A_MB = 2**20
 
 
 class Budget:
-    """cpu_s: processor time in seconds; most_bytes: total size of arrays in memory. `gone` is set from outside when the
-    client has closed the request.
+    """cpu_s: processor time in seconds; most_bytes: total size of arrays in memory.
+
+    `gone` is set from outside when the client has closed the request.
     """
 
     def __init__(self, cpu_s: float, most_bytes: int) -> None:
@@ -32,7 +35,7 @@ class Budget:
         self._doing: list[tuple[Callable[[], str], str]] = []
 
     def check(self) -> None:
-        """Raises Gone or TooDear."""
+        """Raise ClientGone or TooDear if work must end."""
         if self.gone:
             raise ClientGone("the client closed the request")
         now_s = time.thread_time()
@@ -44,7 +47,7 @@ class Budget:
             raise TooDear(f"working out {what()} takes more than {self.cpu_s:g} s; nothing was changed. Lower {advice}")
 
     def needs(self, size_bytes: float, what: str, advice: str) -> None:
-        """Raises TooDear for what takes more memory than there may be."""
+        """Raise TooDear for what takes more memory than there may be."""
         if size_bytes > self.most_bytes:
             needed, most = size_bytes / _BYTES_A_MB, self.most_bytes / _BYTES_A_MB
             raise TooDear(
@@ -90,8 +93,9 @@ def needs(size_bytes: float, what: str, advice: str) -> None:
 
 @contextmanager
 def doing(what: Callable[[], str], advice: str) -> Iterator[None]:
-    """Set the name of the work inside, for the message of `check`; evaluated only then: names are not part of the
-    result.
+    """Set the name of the work inside, for the message of `check`.
+
+    Evaluated only then: names are not part of the result.
     """
     budget = _asked.get()
     if budget is _NONE:

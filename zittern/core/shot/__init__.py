@@ -1,4 +1,6 @@
-"""The shot document. In dependency order:
+"""The shot document.
+
+In dependency order:
 
 dials     numbers that the user makes
 path_facts  names of the path attributes that numbers may read

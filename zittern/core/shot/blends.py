@@ -17,16 +17,18 @@ __all__ = ["Blend", "Corner"]
 class Corner(Doc):
     """A corner of the pad: the layers of the clip that name it."""
 
-    still: ClassVar[frozenset[str]] = frozenset({"name"})
+    motion_irrelevant: ClassVar[frozenset[str]] = frozenset({"name"})
 
     id: Id
     name: Label
 
 
 class Blend(Doc):
-    """method: *mix* is the weighted sum of the corners; *morph* interpolates the numbers of similar layers, so that one
-    walker is interpolated between two, and mixes the rest. across_percent, up_percent: the position, from the left and
-    lower edge of the pad; with two corners only the first is used.
+    """method: *mix* is the weighted sum of the corners.
+
+    *morph* interpolates the numbers of similar layers, so that one walker is interpolated between two, and mixes the
+    rest. across_percent, up_percent: the position, from the left and lower edge of the pad; with two corners only the
+    first is used.
     """
 
     method: Literal["mix", "morph"] = "mix"

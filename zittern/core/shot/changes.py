@@ -20,9 +20,10 @@ _LISTS = {"mounts": "id", "dials": "name", "cues": "id", "variants": "id"}
 
 
 def changes(before: Shot, after: Shot) -> dict[str, object]:
-    """Fields of the shot that differ. Lists contain each part completely, or as `{"same": KEY}` where the earlier
-    document has it, at any position; lanes and clips that differ are described field by field, with their own parts in
-    the same way.
+    """Fields of the shot that differ.
+
+    Lists contain each part completely, or as `{"same": KEY}` where the earlier document has it, at any position; lanes
+    and clips that differ are described field by field, with their own parts in the same way.
     """
     out: dict[str, object] = {}
     for name in type(after).model_fields:

@@ -20,10 +20,11 @@ __all__ = ["Clip", "Clock"]
 
 
 class Clock(Doc):
-    """Time of a clip's content in the shot, independent of the bar: phases start at `start_frame`, loops and progress
-    extend to `end_frame` (by default the end of the bar). later_frames: delay of its time relative to the shot's, as
-    `t` and `f` in its formulas. backwards: phases run backwards from `start_frame`, which is then the later one, to
-    `end_frame`.
+    """Time of a clip's content in the shot, independent of the bar.
+
+    Phases start at `start_frame`, loops and progress extend to `end_frame` (by default the end of the bar).
+    later_frames: delay of its time relative to the shot's, as `t` and `f` in its formulas. backwards: phases run
+    backwards from `start_frame`, which is then the later one, to `end_frame`.
     """
 
     start_frame: Annotated[Frame, AT]
@@ -33,12 +34,13 @@ class Clock(Doc):
 
 
 class Clip(Spanned):
-    """Layers in order, from the bottom up. clock: of their motion; it follows the bar while missing. A clip that was
-    cut, trimmed or moved has its own. from_preset: what it was placed from. blend: the corners that its layers
-    belong to, and the place among them.
+    """Layers in order, from the bottom up.
+
+    clock: of their motion; it follows the bar while missing. A clip that was cut, trimmed or moved has its own.
+    from_preset: what it was placed from. blend: the corners that its layers belong to, and the place among them.
     """
 
-    still: ClassVar[frozenset[str]] = frozenset({"id", "name", "mute", "from_preset"})
+    motion_irrelevant: ClassVar[frozenset[str]] = frozenset({"id", "name", "mute", "from_preset"})
 
     id: Id
     name: Label
@@ -58,8 +60,9 @@ class Clip(Spanned):
         return self.clock if self.clock.end_frame is not None else self.clock.replace(end_frame=last)
 
     def extent_in(self, shot_span: Span) -> tuple[float, float, float]:
-        """Return start and end of its content in a shot with a span, and the delay of its time. As `clock_in`, without
-        a document: there are many.
+        """Return start and end of its content in a shot with a span, and the delay of its time.
+
+        As `clock_in`, without a document: there are many.
         """
         first, last = self.span_frames or shot_span
         if self.clock is None:
@@ -73,8 +76,9 @@ class Clip(Spanned):
         return self.clock is not None and self.clock.backwards
 
     def clocked(self, scope: Scope, layer: Layer | None = None) -> Scope:
-        """Return the scope of its numbers, or of one of its layers, for a scope of the shot: on its clock, with
-        progress through its content or the layer's span.
+        """Return the scope of its numbers, or of one of its layers, for a scope of the shot.
+
+        On its clock, with progress through its content or the layer's span.
         """
         start, end, later = self.extent_in(scope.span)
         own = None if layer is None else layer.span_frames

@@ -1,5 +1,6 @@
-"""A cue: a named moment, with a strength and perhaps a place in the set, or something that it happens at. Sources of
-motion that answer to moments look at the cues.
+"""A cue: a named moment, with a strength and perhaps a place in the set, or something that it happens at.
+
+Sources of motion that answer to moments look at the cues.
 """
 
 from __future__ import annotations
@@ -26,11 +27,13 @@ Place = tuple[_Metres, _Metres, _Metres]
 
 
 class CueIn(Doc):
-    """A cue without an id. frame: may be fractional, and outside the shot. place_m: meters in the world; on: instead of
-    a position a target, whose position at the cue's frame is used.
+    """A cue without an id.
+
+    frame: may be fractional, and outside the shot. place_m: meters in the world; on: instead of a position a target,
+    whose position at the cue's frame is used.
     """
 
-    still: ClassVar[frozenset[str]] = frozenset({"name"})
+    motion_irrelevant: ClassVar[frozenset[str]] = frozenset({"name"})
 
     frame: Annotated[Frame, AT]
     name: CueName = ""
@@ -61,7 +64,7 @@ class CueIn(Doc):
         curves = [number.curve for part in simple(self.on) for number in numbers_in(part)]
         return sum(len(curve.keys) for curve in curves if curve is not None)
 
-    def called(self, id_: str) -> Cue:
+    def with_id(self, id_: str) -> Cue:
         """Return the cue with an id."""
         return Cue(id=id_, frame=self.frame, name=self.name, strength=self.strength, place_m=self.place_m, on=self.on)
 

@@ -29,7 +29,7 @@ _Bound = Annotated[float, Field(ge=-1e9, le=1e9)]
 class Dial(Doc):
     """Its value is within its limits at every frame."""
 
-    still: ClassVar[frozenset[str]] = frozenset({"name", "unit"})
+    motion_irrelevant: ClassVar[frozenset[str]] = frozenset({"name", "unit"})
 
     name: DialName
     unit: Annotated[str, StringConstraints(strip_whitespace=True, max_length=12)] = ""

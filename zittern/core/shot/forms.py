@@ -1,5 +1,6 @@
-"""THE TABLES of what forms show of layers, clips and the move, and of the choices they offer. Those of the sources
-stand with the sources.
+"""THE TABLES of what forms show of layers, clips and the move, and of the choices they offer.
+
+Those of the sources stand with the sources.
 """
 
 from __future__ import annotations

@@ -17,8 +17,10 @@ _Damping = Annotated[float, Field(ge=0.02, le=5.0)]
 
 
 class Give(Doc):
-    """shift, turn: translation and rotation springs. _hz: natural frequency; _damping: ratio to critical damping. stop:
-    maximum deflection, reached smoothly. weight: weight of the deflection.
+    """shift, turn: translation and rotation springs.
+
+    _hz: natural frequency; _damping: ratio to critical damping. stop: maximum deflection, reached smoothly. weight:
+    weight of the deflection.
     """
 
     shift: bool = True

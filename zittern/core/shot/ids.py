@@ -24,8 +24,9 @@ def free_name(wanted: str, taken: Container[str], mark: str = "-") -> str:
 
 
 def free_id(shot: Shot, stem: str, also_taken: Iterable[str] = ()) -> str:
-    """`noise-3`: an id that no lane, clip or layer of a shot has, of no variant. A number behind the stem is counted
-    on.
+    """`noise-3`: an id that no lane, clip or layer of a shot has, of no variant.
+
+    A number behind the stem is counted on.
     """
     return counted_on(stem, names_in(shot) | set(also_taken))
 
@@ -48,7 +49,7 @@ def take_id(stem: str, taken: set[str]) -> str:
 
 
 def counted_on(stem: str, taken: Container[str]) -> str:
-    """The first id of a stem with a number that nothing has."""
+    """Return the first id of a stem with a number that nothing has."""
     head, _, number = stem.rpartition("-")
     base = (head if number.isdigit() and head else stem)[:_STEM_LENGTH]
     n = 1

@@ -16,8 +16,9 @@ __all__ = ["Lane", "lanes_with"]
 
 
 class Lane(Doc):
-    """Clips in the order of their placement; their spans are their active ranges. fade: the kind of cross-fade of
-    overlapping clips.
+    """Clips in the order of their placement; their spans are their active ranges.
+
+    fade: the kind of cross-fade of overlapping clips.
     """
 
     id: Id

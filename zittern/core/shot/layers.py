@@ -36,7 +36,7 @@ class AxisSetting(Doc):
     this axis alone. linked_to: moves as another axis does, on purpose.
     """
 
-    still: ClassVar[frozenset[str]] = frozenset({"locked"})
+    motion_irrelevant: ClassVar[frozenset[str]] = frozenset({"locked"})
 
     swing: Annotated[Param, bounded(0.0, 1e5)] = fixed(0.0)
     pace: Annotated[Param, bounded(0.0, 1e3)] = fixed(1.0)
@@ -65,7 +65,7 @@ class AxisBoard(Doc):
     shift_y: AxisSetting = AxisSetting()
 
     def of(self, axis: Axis) -> AxisSetting:
-        """The setting of one axis."""
+        """Return the setting of one axis."""
         setting: AxisSetting = getattr(self, axis)
         return setting
 
@@ -86,7 +86,7 @@ class AxisBoard(Doc):
 
     @classmethod
     def swings(cls, **values: float) -> AxisBoard:
-        """A board from fixed swings by axis name."""
+        """Return a board from fixed swings by axis name."""
         return cls(**{axis: AxisSetting(swing=fixed(value)) for axis, value in values.items() if axis in AXES})
 
 
@@ -128,7 +128,7 @@ class Layer(Spanned):
     is active at every position.
     """
 
-    still: ClassVar[frozenset[str]] = frozenset(
+    motion_irrelevant: ClassVar[frozenset[str]] = frozenset(
         {"id", "name", "mute", "solo", "target", "mode", "from_preset", "corner"}
     )
 

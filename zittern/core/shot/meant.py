@@ -16,7 +16,7 @@ MOST_MEANT = 500
 class MeantSo(Doc):
     """An ignored finding, by its check and address; reported again when its amount has grown by a quarter."""
 
-    still: ClassVar[frozenset[str]] = frozenset({"check", "at", "amount"})
+    motion_irrelevant: ClassVar[frozenset[str]] = frozenset({"check", "at", "amount"})
 
     check: Annotated[str, StringConstraints(pattern=r"^[a-z]{1,20}$")]
     at: Annotated[str, Field(max_length=300)] | None = None

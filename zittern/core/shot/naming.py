@@ -15,8 +15,9 @@ T = TypeVar("T")
 
 
 def renamed(value: T, old: str, new: str, formulas_only: bool = False) -> T:
-    """A document, or a tuple of them, with a name changed in every formula and in the dial that has it; what has
-    nothing of it is shared.
+    """Return a document, or a tuple of them, with a name changed in every formula and in the dial that has it.
+
+    What has nothing of it is shared.
     """
     return cast(T, _changed(value, old, new, formulas_only))
 

@@ -23,9 +23,11 @@ _Seconds = Annotated[float, Field(ge=0.0, le=3.0)]
 
 
 class Operator(Follows):
-    """across_percent, up_percent: framing target of the subject, from the picture's left and lower edge; may be
-    outside. reaction_s: delay of perception; anticipation_s: look ahead along the subject's path. _hz, _damping: speed
-    and damping of the response. _slack_percent: framing error that stays uncorrected, of the picture's width or height.
+    """across_percent, up_percent: framing target of the subject, from the picture's left and lower edge.
+
+    May be outside. reaction_s: delay of perception; anticipation_s: look ahead along the subject's path. _hz, _damping:
+    speed and damping of the response. _slack_percent: framing error that stays uncorrected, of the picture's width or
+    height.
     """
 
     mode: Literal["replace", "add"] = "replace"
@@ -54,8 +56,10 @@ class Operator(Follows):
         return -self.anticipation_s
 
     def lagging(self, lag_s: float) -> Operator | None:
-        """Return the same operator with another lag: reaction and response lag (2 damping / omega) are scaled equally,
-        for tilt as for pan, and anticipation stays. None where that cannot be.
+        """Return the same operator with another lag.
+
+        Reaction and response lag (2 damping / omega) are scaled equally, for tilt as for pan, and anticipation stays.
+        None where that cannot be.
         """
         own_s = self.pan_damping / (math.pi * self.pan_hz)
         times = (lag_s + self.anticipation_s) / (self.reaction_s + own_s)
@@ -73,8 +77,9 @@ class Operator(Follows):
 
 
 class HoldFraming(Follows):
-    """Remove the drift of a target from its framing position below `below_hz`, and keep the shake above. What and where
-    are the operator's where there is one.
+    """Remove the drift of a target from its framing position below `below_hz`, and keep the shake above.
+
+    What and where are the operator's where there is one.
     """
 
     below_hz: float = Field(default=0.4, ge=0.02, le=5.0)

@@ -34,7 +34,7 @@ class Plate(Posed):
     the size per side. counts: whether it must fill the frame; by default the rearmost one.
     """
 
-    still: ClassVar[frozenset[str]] = frozenset({"id", "name"})
+    motion_irrelevant: ClassVar[frozenset[str]] = frozenset({"id", "name"})
 
     id: Id
     name: Label

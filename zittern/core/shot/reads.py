@@ -16,8 +16,9 @@ __all__ = ["by_axis", "check_reads", "looks_at_frames_only", "numbers_in", "read
 
 
 def reads_of(doc: Doc) -> frozenset[str]:
-    """Names of the scope's values that a document depends on: what its numbers read, and its source. Kept with each
-    of its parts.
+    """Names of the scope's values that a document depends on: what its numbers read, and its source.
+
+    Kept with each of its parts.
     """
     if isinstance(doc, Number):
         return doc.reads
@@ -69,8 +70,9 @@ def numbers_in(doc: Doc) -> Iterator[Number]:
 def check_reads(
     dials: Sequence[Dial], path: Sequence[Doc], others: Sequence[Doc], facts: frozenset[str], whole: str = "the shot"
 ) -> None:
-    """Raises ValueError for a missing name or a circular reference. path: inputs of the path attributes. whole: title
-    of the document.
+    """Raise ValueError for a missing name or a circular reference.
+
+    path: inputs of the path attributes. whole: title of the document.
     """
     names = {dial.name for dial in dials}
     _no_circle(dials)

@@ -16,11 +16,13 @@ _Share = Annotated[Param, bounded(0.0, 1.0)]
 
 
 class Ride(Posed):
-    """The path of an object in the world (meters, degrees), and the shares of its translation and rotation that carry
-    the mount. Only what happens while a weight is on counts, so that it comes on and goes off without a jump.
+    """The path of an object in the world (meters, degrees), and the shares that carry the mount.
+
+    One share for its translation, one for its rotation. Only motion while a weight is on counts, so that it starts and
+    ends without a jump.
     """
 
-    still: ClassVar[frozenset[str]] = frozenset({"object"})
+    motion_irrelevant: ClassVar[frozenset[str]] = frozenset({"object"})
 
     object: str = Field(min_length=1, max_length=200)
     position_weight: _Share = fixed(1.0)

@@ -1,5 +1,7 @@
-"""Seeds that are new: drawn from the document's own seed and counter, so that the same command on the same document
-gives the same, and no two shots shake alike.
+"""New seeds.
+
+They are drawn from the document's own seed and counter, so that the same command on the same document gives the same
+result, and no two shots shake alike.
 """
 
 from __future__ import annotations

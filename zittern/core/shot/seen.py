@@ -1,5 +1,6 @@
-"""A shot through one of its variants: that one is active in the document, the others are stored. Commands and
-evaluation know only what stands there.
+"""A shot through one of its variants: that one is active in the document, the others are stored.
+
+Commands and evaluation know only what stands there.
 """
 
 from __future__ import annotations
@@ -33,7 +34,7 @@ _SEEN = "_seen"
 
 
 def variant_of(shot: Shot, wanted: str) -> Variant:
-    """A variant by id, or else by name. Raises NotFound."""
+    """Return a variant by id, or else by name. Raises NotFound."""
     for each in (*(one for one in shot.variants if one.id == wanted), *shot.variants):
         if wanted in (each.id, each.name):
             return each
@@ -42,8 +43,9 @@ def variant_of(shot: Shot, wanted: str) -> Variant:
 
 
 def through_variant(shot: Shot, wanted: str) -> Shot:
-    """The shot through a variant, by id or name. The result is cached. Raises NotFound, and DocumentError where what
-    was put aside does not fit the shot.
+    """Return the shot through a variant, by id or name.
+
+    The result is cached. Raises NotFound, and DocumentError where what was put aside does not fit the shot.
     """
     variant = variant_of(shot, wanted)
     if variant.aside is None:
@@ -56,7 +58,7 @@ def through_variant(shot: Shot, wanted: str) -> Shot:
 
 
 def checked(shot: Shot) -> Shot:
-    """The shot, once each of its variants was seen. Raises DocumentError for one that does not fit it."""
+    """Return the shot, once each of its variants was seen. Raises DocumentError for one that does not fit it."""
     for each in shot.variants:
         through_variant(shot, each.id)
     return shot
@@ -114,7 +116,7 @@ def aside_of(shot: Shot) -> StoredVariant:
 
 
 def alone(shot: Shot) -> Shot:
-    """The shot without what is put aside."""
+    """Return the shot without what is put aside."""
     if len(shot.variants) == 1:
         return shot
     here = next(each for each in shot.variants if each.aside is None)
@@ -122,9 +124,10 @@ def alone(shot: Shot) -> Shot:
 
 
 def fitted(shot: Shot, before: Shot) -> Shot:
-    """Return the shot after an edit, with all stored variants adapted to its mounts and dials: removed ones are
-    dropped, new ones have no springs there and the value of the active variant. Raises DocumentError where something in
-    a variant reads what is gone.
+    """Return the shot after an edit, with all stored variants adapted to its mounts and dials.
+
+    Removed ones are dropped, new ones have no springs there and the value of the active variant. Raises DocumentError
+    where something in a variant reads what is gone.
     """
     if len(shot.variants) == 1 or _leaned_on(shot) == _leaned_on(before):
         return shot
@@ -176,7 +179,7 @@ def with_mounts(shot: Shot, mounts: tuple[Mount, ...], instead: str | None = Non
 
 
 def _cue_there(cue: Cue, known: frozenset[str], instead: str | None) -> Cue:
-    """A cue at a mount that goes happens at the one instead, or nowhere."""
+    """Return a cue at a mount that goes happens at the one instead, or nowhere."""
     if cue.on is None or known.issuperset(mounts_in(cue.on)):
         return cue
     return cue.replace(on=None if instead is None else with_each(cue.on, _where_there(known, instead)))
@@ -199,9 +202,10 @@ def _aimed(lanes: tuple[Lane, ...], known: frozenset[str], instead: str | None) 
 
 
 def through_each(before: Shot, after: Shot, edit: Callable[[Shot], Shot]) -> Shot:
-    """Return the shot after an edit of all variants: the edited active variant, with the result of the edit for each
-    other one. Shared parts are those of the active variant; duplicate ids are replaced in the stored ones. Raises what
-    the edit raises, with the variant's name.
+    """Return the shot after an edit of all variants.
+
+    The edited active variant, with the result of the edit for each other one. Shared parts are those of the active
+    variant; duplicate ids are replaced in the stored ones. Raises what the edit raises, with the variant's name.
     """
     taken = set(after.ids)
     variants: list[Variant] = []

@@ -52,11 +52,13 @@ class Picture(Doc):
 
 
 class Subject(Doc):
-    """A point or the path of an object of the set that the camera frames. Meters in the world; height_m and width_m,
-    its larger side on the ground, are its size around this point; by default the width is a third of the height.
+    """A point or the path of an object of the set that the camera frames.
+
+    Meters in the world; height_m and width_m, its larger side on the ground, are its size around this point; by default
+    the width is a third of the height.
     """
 
-    still: ClassVar[frozenset[str]] = frozenset({"name", "object", "height_m", "width_m"})
+    motion_irrelevant: ClassVar[frozenset[str]] = frozenset({"name", "object", "height_m", "width_m"})
 
     name: Label
     object: str | None = Field(default=None, max_length=200)
@@ -68,7 +70,7 @@ class Subject(Doc):
 
     @classmethod
     def at(cls, name: str, position_m: tuple[float, float, float]) -> Subject:
-        """A point that stands still. position_m: metres in the world."""
+        """Return a point that stands still. position_m: metres in the world."""
         x, y, z = position_m
         return cls(name=name, x_m=fixed(x), y_m=fixed(y), z_m=fixed(z))
 
@@ -95,11 +97,13 @@ class Subject(Doc):
 
 
 class Shot(Doc):
-    """A camera move with the motion layered on it. Frames are the shot's own; time 0 is its first frame. loops: its
-    first frame should continue its last. glass: distortion and breathing. plates: image plates in the set. meant:
-    ignored findings. seed: origin of the seeds of new layers; seeds_drawn: their number, so that none repeats.
-    variants: alternatives of lanes, springs, operator, hold and values of dials; one is active in the document, the
-    others are stored in `variants`; main: the one that other windows and exports show first.
+    """A camera move with the motion layered on it.
+
+    Frames are the shot's own; time 0 is its first frame. loops: its first frame should continue its last. glass:
+    distortion and breathing. plates: image plates in the set. meant: ignored findings. seed: origin of the seeds of new
+    layers; seeds_drawn: their number, so that none repeats. variants: alternatives of lanes, springs, operator, hold
+    and values of dials; one is active in the document, the others are stored in `variants`; main: the one that other
+    windows and exports show first.
     """
 
     schema_name: Literal["zittern.shot"] = "zittern.shot"
@@ -288,9 +292,10 @@ class Shot(Doc):
 
 
 def _dials(dials: tuple[Dial, ...], bare: Scope) -> dict[str, Callable[[Array], Array]]:
-    """Each dial's value at any frames, by name. Dials may read dials; that they read no circle was checked. Each is
-    computed once for the same frames, for any number of readers: forty dials that read two each would otherwise take
-    2^40 steps.
+    """Each dial's value at any frames, by name.
+
+    Dials may read dials; that they read no circle was checked. Each is computed once for the same frames, for any
+    number of readers: forty dials that read two each would otherwise take 2^40 steps.
     """
     values: dict[str, Callable[[Array], Array]] = {}
     known: dict[str, tuple[Array, Array]] = {}
@@ -311,7 +316,7 @@ def _dials(dials: tuple[Dial, ...], bare: Scope) -> dict[str, Callable[[Array], 
 
 
 def new_shot(name: str, **fields: object) -> Shot:
-    """A fresh shot: one mount at eye height, no layers."""
+    """Return a fresh shot: one mount at eye height, no layers."""
     camera = Mount(id="camera", name="Camera", y_m=fixed(EYE_HEIGHT_M))
     return Shot.model_validate({"name": name, "mounts": (camera,), **fields})
 

@@ -31,7 +31,7 @@ class SubjectTarget(Doc):
 class PointTarget(Doc):
     """A point in the world, metres, or the path of an object of the set."""
 
-    still: ClassVar[frozenset[str]] = frozenset({"name", "object"})
+    motion_irrelevant: ClassVar[frozenset[str]] = frozenset({"name", "object"})
 
     kind: Literal["point"] = "point"
     name: Label = "point"
@@ -73,8 +73,9 @@ Changes = Annotated[tuple[TargetChange, ...], Field(max_length=MOST_CHANGES)]
 
 
 class Follows(Doc):
-    """target: from the beginning on. changes: what is followed from later frames on, in order of frame; of two at the
-    same frame the later one counts.
+    """target: from the beginning on.
+
+    changes: what is followed from later frames on, in order of frame; of two at the same frame the later one counts.
     """
 
     target: Target = SubjectTarget()
@@ -90,12 +91,11 @@ class Follows(Doc):
         return any(map(needs_subject, self.targets()))
 
     def in_order(self) -> tuple[TargetChange, ...]:
-        """The changes by frame, those of one frame as they stand."""
+        """Return the changes by frame, those of one frame as they stand."""
         return tuple(sorted(self.changes, key=lambda change: change.frame))
 
     def with_targets(self, change: Callable[[Target], Target]) -> Follows:
         """Return a document with every target changed, nested ones included; the same object if nothing changes."""
-
         changed = [with_each(target, change) for target in self.targets()]
         if all(new == old for new, old in zip(changed, self.targets(), strict=True)):
             return self

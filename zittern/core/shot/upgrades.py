@@ -1,5 +1,6 @@
-"""Reading a shot from JSON, older versions included. A change of shape adds one step to STEPS and one old file to
-tests/data.
+"""Reading a shot from JSON, older versions included.
+
+A change of shape adds one step to STEPS and one old file to tests/data.
 """
 
 from __future__ import annotations
@@ -35,9 +36,7 @@ _BOUNDED = {
 
 
 def within_limits(data: Any) -> Any:
-    """1 to 2: pivots, spans and handles far out of reach, with which nothing could be evaluated, come to the edge of
-    what is possible.
-    """
+    """Upgrade 1 to 2: clamp pivots, spans and handles that are too large to be evaluated."""
     if isinstance(data, list):
         return [within_limits(each) for each in data]
     if not isinstance(data, dict):
@@ -99,8 +98,10 @@ def with_rigs(data: dict[str, Any]) -> dict[str, Any]:
 
 
 def with_clocks(data: dict[str, Any]) -> dict[str, Any]:
-    """7 to 8: clips have clocks, shots have a seed (from the stored text, so that it is the same in every process),
-    noise without a seed stays equal on all axes.
+    """Upgrade 7 to 8: clips have clocks, shots have a seed.
+
+    The seed follows from the stored text, so that it is the same in every process; noise without a seed stays equal on
+    all axes.
     """
     text = json.dumps(data, sort_keys=True)
     out: dict[str, Any] = clocked(seeded_noise(data))
@@ -108,7 +109,7 @@ def with_clocks(data: dict[str, Any]) -> dict[str, Any]:
 
 
 def clocked(value: Any) -> Any:
-    """A document with the origins of clips, or of a preset, as clocks."""
+    """Return a document with the origins of clips, or of a preset, as clocks."""
     if isinstance(value, list):
         return [clocked(each) for each in value]
     if not isinstance(value, dict):
@@ -121,7 +122,7 @@ def clocked(value: Any) -> Any:
 
 
 def seeded_noise(value: Any) -> Any:
-    """A document with `noise(x)` as `noise(x, 0)` in all formulas and drafts."""
+    """Return a document with `noise(x)` as `noise(x, 0)` in all formulas and drafts."""
     if isinstance(value, list):
         return [seeded_noise(each) for each in value]
     if not isinstance(value, dict):
@@ -133,15 +134,16 @@ def seeded_noise(value: Any) -> Any:
 
 
 def with_measured_motion(data: dict[str, Any]) -> dict[str, Any]:
-    """14 to 15: hits kept a random part of their swing, roads their hills, and *steady* scaled roll; documents of then
-    keep that.
+    """14 to 15: hits kept a random part of their swing, roads their hills, and *steady* scaled roll.
+
+    Documents of then keep that.
     """
     out: dict[str, Any] = as_before(data)
     return out | {"schema_version": 15}
 
 
 def as_before(value: Any) -> Any:
-    """A document of a shot or a preset with the fields that keep the motion of version 14."""
+    """Return a document of a shot or a preset with the fields that keep the motion of version 14."""
     if isinstance(value, list):
         return [as_before(each) for each in value]
     if not isinstance(value, dict):
@@ -204,12 +206,12 @@ STEPS: dict[int, Step] = {
 
 
 def read_shot(text: str | bytes) -> Shot:
-    """A shot from JSON text. Raises DocumentError with the place of the first fault."""
+    """Return a shot from JSON text. Raises DocumentError with the place of the first fault."""
     return shot_from(parsed(text))
 
 
 def shot_from(data: Any) -> Shot:
-    """A shot from parsed JSON. Raises DocumentError."""
+    """Return a shot from parsed JSON. Raises DocumentError."""
     data = upgraded(data, "shot", SCHEMA_VERSION, STEPS)
     with faults_as(DocumentError):
         shot = Shot.model_validate(data)
@@ -217,7 +219,7 @@ def shot_from(data: Any) -> Shot:
 
 
 def started(name: str, fields: dict[str, Any], frames: int | None = None, seconds: float | None = None) -> Shot:
-    """A fresh shot from fields that people gave, of a length in frames or in seconds. Raises DocumentError."""
+    """Return a fresh shot from fields that people gave, of a length in frames or in seconds. Raises DocumentError."""
     with faults_as(DocumentError):
         shot = new_shot(name, **fields)
         if frames is None and seconds is None:

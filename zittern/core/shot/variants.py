@@ -1,5 +1,6 @@
-"""Variants: alternatives of all that makes motion, on the same move, rig geometry, cues and set. One of them is active
-in the document; the others are stored.
+"""Variants: alternatives of all that makes motion, on the same move, rig geometry, cues and set.
+
+One of them is active in the document; the others are stored.
 """
 
 from __future__ import annotations
@@ -40,8 +41,9 @@ class DialAside(Doc):
 
 
 class StoredVariant(Doc):
-    """Motion of a variant that is not active in the document. mounts: those that have an operator or springs; dials:
-    their values.
+    """Motion of a variant that is not active in the document.
+
+    mounts: those that have an operator or springs; dials: their values.
     """
 
     lanes: Annotated[tuple[Lane, ...], Field(max_length=500)] = ()
@@ -58,7 +60,7 @@ class StoredVariant(Doc):
 class Variant(Doc):
     """One of several alternatives. aside: its stored motion; None for the active one."""
 
-    still: ClassVar[frozenset[str]] = frozenset({"id", "name", "note", "aside"})
+    motion_irrelevant: ClassVar[frozenset[str]] = frozenset({"id", "name", "note", "aside"})
 
     id: Id
     name: Label

@@ -1,4 +1,6 @@
-"""Sources of motion. In dependency order:
+"""Sources of motion.
+
+In dependency order:
 
 source   what a source is given and what it must return
 noise    fractal gradient noise

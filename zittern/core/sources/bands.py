@@ -16,7 +16,7 @@ __all__ = ["scattered", "sines", "whole_cycles"]
 
 
 def sines(cycles: Array, amplitudes: Array, seeds: Seeds) -> Array:
-    """Sums of sines with random starts.
+    """Sum of sines with random starts.
 
     Parameters
     ----------

@@ -83,8 +83,9 @@ class Breath(SourceDoc):
 
 
 def _wandering(clock: Array, seed: streams.Seeds, breaths: Array | None) -> Array:
-    """The clock with uneven breaths: each starts a little early or late, smoothly between. (F, A) -> (F, A), still
-    rising.
+    """Return the clock with uneven breaths: each starts a little early or late, smoothly between.
+
+    (F, A) -> (F, A), still rising.
     """
     index = np.floor(clock)
     u = clock - index
@@ -108,8 +109,9 @@ def _breathing(clock: Array, effort: Array, seed: streams.Seeds, breaths: Array 
 
 
 def _numbered(index: Array, seed: streams.Seeds, salt: int, breaths: Array | None) -> Array:
-    """A random number in -1..1 for each breath; breaths repeat when there is a whole number of them. (F, A) -> (F,
-    A).
+    """Return a random number in -1..1 for each breath; breaths repeat when there is a whole number of them.
+
+    (F, A) -> (F, A).
     """
     turn = index if breaths is None else np.mod(index, breaths)
     return streams.numbered(turn, seed, salt)

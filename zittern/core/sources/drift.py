@@ -38,7 +38,7 @@ class Drift(SourceDoc):
     loop: bool = False
 
     def peak_hz(self, scope: Scope) -> Array:
-        """The rate.
+        """Return the rate.
 
         Returns
         -------

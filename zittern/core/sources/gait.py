@@ -70,8 +70,10 @@ _ROUNDING = 1e-9
 
 
 class Gait(Stepping):
-    """follows: the speed along the path (then there are no steps at rest), or a cadence. cadence_hz: steps per second.
-    limp: left against right. steps: those that were moved or muted by hand, in increasing order.
+    """follows: the speed along the path (then there are no steps at rest), or a cadence.
+
+    cadence_hz: steps per second. limp: left against right. steps: those that were moved or muted by hand, in increasing
+    order.
     """
 
     rates: ClassVar[frozenset[str]] = frozenset({"cadence_hz"})
@@ -98,6 +100,7 @@ class Gait(Stepping):
 
     @property
     def reads(self) -> frozenset[str]:
+        """Return the speed along the path, if the gait follows it."""
         return frozenset({"speed", SETTLED_SPEED}) if self.follows == "the path" else frozenset()
 
     @property
@@ -119,10 +122,11 @@ class Gait(Stepping):
 
     @property
     def counted(self) -> Number:
+        """Return the step rate."""
         return self.step_rate
 
     def peak_hz(self, scope: Scope) -> Array:
-        """The step rate.
+        """Return the step rate.
 
         Returns
         -------
@@ -131,7 +135,7 @@ class Gait(Stepping):
         return self.step_rate.sample(scope)
 
     def beats_hz(self, scope: Scope) -> Array:
-        """The step rate.
+        """Return the step rate.
 
         Returns
         -------
@@ -216,7 +220,7 @@ class Gait(Stepping):
         return np.where(numbers[at] == number, np.array(values)[at], otherwise)
 
     def _heels(self, inputs: Inputs, rate: Number, shares: Array, seed: streams.Seeds) -> Array:
-        """The knock at each step. (F, A)."""
+        """Return the knock at each step. (F, A)."""
         if not np.any(shares):
             return np.zeros((len(inputs.scope.frames), len(shares)))
         fps = inputs.scope.fps.value
@@ -238,8 +242,9 @@ def _one(seed: int) -> streams.Seeds:
 
 
 def _warped(phase: Array, early: Callable[[Array], Array]) -> Array:
-    """Steps that come early or late: a limp hastens every other one, none is like another, some were moved. Still
-    rising. (F, A) -> (F, A).
+    """Step that come early or late: a limp hastens every other one, none is like another, some were moved.
+
+    Still rising. (F, A) -> (F, A).
     """
     return phase + _between(phase, early)
 

@@ -59,10 +59,12 @@ _SALTS = {"when": 31, "size": 32, "way": 33, "cue": 34}
 
 
 class Hit(SourceDoc):
-    """answers: names of the cues that it responds to. at_start: one where the clip's motion starts. rhythm_hz: regular
-    beats from there on; 0 for none. uneven: variation between beats. same_way: all hits move the camera in the same
-    direction, down and forward like a step or a thud, instead of random ones. way_spread: maximum relative reduction of
-    a hit on an axis; with 0 its first peak is the swing. start: start phase of the rhythm.
+    """answers: names of the cues that it responds to.
+
+    at_start: one where the clip's motion starts. rhythm_hz: regular beats from there on; 0 for none. uneven: variation
+    between beats. same_way: all hits move the camera in the same direction, down and forward like a step or a thud,
+    instead of random ones. way_spread: maximum relative reduction of a hit on an axis; with 0 its first peak is the
+    swing. start: start phase of the rhythm.
     """
 
     kind: Literal["hit"] = "hit"
@@ -80,30 +82,34 @@ class Hit(SourceDoc):
 
     @property
     def reads(self) -> frozenset[str]:
+        """Return the cues, if the source responds to them."""
         if self.answers == "no cues":
             return frozenset()
         return frozenset({CUES, CUE_NAMES}) if self.reads_name else frozenset({CUES})
 
     @property
     def reads_name(self) -> bool:
+        """Return whether it responds to cues with the name of its layer."""
         return self.answers == "cues of its name"
 
     @property
     def blows(self) -> bool:
+        """Return True: hits are impulsive."""
         return True
 
     @property
     def sudden(self) -> bool:
+        """Return whether it starts with the clip or responds to cues."""
         return self.at_start or self.answers != "no cues"
 
     def responding(self) -> Hit:
-        """A hit at the start of its clip, without a rhythm, responds to the cues instead."""
+        """Return a hit at the start of its clip, without a rhythm, responds to the cues instead."""
         if not self.at_start or self.rhythm_hz.constant != 0.0:
             return self
         return self.replace(at_start=False, answers="all cues" if self.answers == "no cues" else self.answers)
 
     def peak_hz(self, scope: Scope) -> Array:
-        """The ring frequency.
+        """Return the ring frequency.
 
         Returns
         -------
@@ -177,8 +183,9 @@ class Hit(SourceDoc):
         return beats(inputs, self.rhythm_hz, tail + _MOST_EARLY_FRAMES, _MOST_EARLY_FRAMES, start=self.start)
 
     def _ways(self, inputs: Inputs, numbers: IntArray, away_m: Array, salt: int) -> Array:
-        """Return the direction of each hit on each axis, -1 to 1: away from its position, and partly random; fully
-        random without a position. (H, A).
+        """Return the direction of each hit on each axis, -1 to 1: away from its position, and partly random.
+
+        Fully random without a position. (H, A).
         """
         own = _own_ways(inputs, numbers, salt, self.way_spread)
         if self.same_way:

@@ -38,7 +38,7 @@ class Noise(SourceDoc):
     loop: bool = False
 
     def peak_hz(self, scope: Scope) -> Array:
-        """The rate: the first octave is the largest.
+        """Return the rate: the first octave is the largest.
 
         Returns
         -------

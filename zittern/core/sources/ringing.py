@@ -62,10 +62,11 @@ def beats(
     start: float = 0.0,
     between: bool = False,
 ) -> tuple[IntArray, Array]:
-    """Return the moments where the integral of a rate from the start reaches whole numbers, within reach of the
-    requested frames. early: lead of each beat, as a share of one. start: initial value of the integral. (H,) numbers,
-    (H,) frames. Only those within reach of a requested frame are generated, or all between the first of them and the
-    last, and none in frames with more than MOST_A_FRAME: they would be invisible.
+    """Return the moments where the integral of a rate from the start reaches whole numbers.
+
+    Within reach of the requested frames. early: lead of each beat, as a share of one. start: initial value of the
+    integral. (H,) numbers, (H,) frames. Only those within reach of a requested frame are generated, or all between the
+    first of them and the last, and none in frames with more than MOST_A_FRAME: they would be invisible.
     """
     frames, first = inputs.scope.frames, inputs.start_frame
     # From whole frame to whole frame after the start: the same wherever one begins to look.
@@ -83,8 +84,9 @@ def beats(
 
 
 def _stretches_near(grid: Array, frames: Array, before_frames: float, after_frames: float) -> list[slice]:
-    """Stretches of a grid of whole frames that are so far before and after some frame, rising, with no point in two
-    of them.
+    """Return ranges of a grid of whole frames before and after some frames.
+
+    In order, with no point in two of them.
     """
     rising = np.unique(frames) if len(frames) else grid[:1]
     first = np.maximum(np.searchsorted(grid, rising - before_frames, side="right") - 1, 0)

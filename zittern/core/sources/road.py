@@ -41,8 +41,9 @@ Complex = npt.NDArray[np.complex128]
 
 @dataclass(frozen=True, slots=True)
 class Suspension:
-    """Body on springs and wheel on its tyre: natural frequencies, damping ratio of the body, and the wheel's mass
-    against the body's.
+    """Body on springs and wheel on its tyre.
+
+    Natural frequencies, damping ratio of the body, and the wheel's mass against the body's.
     """
 
     body_hz: float
@@ -114,8 +115,9 @@ _EVEN_M, _LEAST_STEPS, _BLOCK_STEPS = 1e-10, 256, 48
 
 
 class Road(SourceDoc):
-    """follows: the speed along the path, or one that is set. roughness: a class of ISO 8608, A (new tarmac) to H
-    (hardly a track).
+    """follows: the speed along the path, or one that is set.
+
+    roughness: a class of ISO 8608, A (new tarmac) to H (hardly a track).
     """
 
     kind: Literal["road"] = "road"
@@ -129,6 +131,7 @@ class Road(SourceDoc):
 
     @property
     def reads(self) -> frozenset[str]:
+        """Return the speed along the path, if the road follows it."""
         return frozenset({"speed", SETTLED_SPEED}) if self.follows == "the path" else frozenset()
 
     @property
@@ -145,10 +148,11 @@ class Road(SourceDoc):
 
     @property
     def counted(self) -> Number:
+        """Return the speed."""
         return self.speed
 
     def peak_hz(self, scope: Scope) -> Array:
-        """The body on its springs, while it rolls; ripples where they are met.
+        """Return the body on its springs, while it rolls; ripples where they are met.
 
         Returns
         -------
@@ -192,8 +196,9 @@ class Road(SourceDoc):
 
 @dataclass
 class _Stretch:
-    """Some frames of a road. way_m (F, A); speed and base_m (F,) or (1,) where they do not change: most work is then
-    done once.
+    """Some frames of a road. way_m (F, A).
+
+    Speed and base_m (F,) or (1,) where they do not change: most work is then done once.
     """
 
     road: Road
@@ -235,9 +240,10 @@ class _Stretch:
         return np.asarray(np.einsum("fn,fn->f", cosine, moved.imag) + np.einsum("fn,fn->f", sine, moved.real))
 
     def _at_even_steps(self, sides: str, way: Array, step: float, n: Array, starts: Array, moved: Complex) -> Array:
-        """Return the motion where all distances are equal, ten times faster: the rotation of step j of block b is that
-        of the block times that of the step, e^i(x + y) = e^ix e^iy, so that few of them are computed. moved: (N,)
-        meters.
+        """Return the motion where all distances are equal, ten times faster.
+
+        The rotation of step j of block b is that of the block times that of the step, e^i(x + y) = e^ix e^iy, so that
+        few of them are computed. moved: (N,) meters.
         """
         key = (sides, way.tobytes())
         if key not in self.even_turns:
@@ -253,8 +259,9 @@ class _Stretch:
         return np.asarray(both.ravel()[: len(way)], dtype=np.float64)
 
     def _turn(self, sides: str, way: Array, n: Array, starts: Array) -> tuple[Array, Array]:
-        """Return the phase of each sine under the wheels, as cosine and sine; heave and pitch use the same ones. (F, N)
-        each.
+        """Return the phase of each sine under the wheels, as cosine and sine; heave and pitch use the same ones.
+
+        (F, N) each.
         """
         key = (sides, way.tobytes())
         if key not in self.turns:
@@ -264,8 +271,9 @@ class _Stretch:
 
 
 def _even_step(way: Array) -> float | None:
-    """Return the distance between adjacent frames, where it is constant and there are many. way: (F,) meters along the
-    path.
+    """Return the distance between adjacent frames, where it is constant and there are many.
+
+    way: (F,) meters along the path.
     """
     if len(way) < _LEAST_STEPS:
         return None
@@ -315,8 +323,9 @@ def _sines(seed: streams.Seeds, what: str) -> tuple[Array, Array]:
 
 
 def _wheels(part: str, n: Array, base_m: Array) -> Complex:
-    """Return the motion of the body by a wave of the road: both axles together, opposite, or left against right. (F,
-    N).
+    """Return the motion of the body by a wave of the road: both axles together, opposite, or left against right.
+
+    (F, N).
     """
     if part == "roll":
         # Waves much longer than the track lift both sides alike.
@@ -326,8 +335,9 @@ def _wheels(part: str, n: Array, base_m: Array) -> Complex:
 
 
 def _without_hills(f_hz: Array, high_pass_hz: float) -> Array:
-    """Gain of a high-pass without delay, of the magnitude of a Butterworth filter of second order: hills that take
-    seconds are part of the path, not of the shake. (F, N).
+    """Gain of a high-pass without delay, of the magnitude of a Butterworth filter of second order.
+
+    Hills that take seconds are part of the path, not of the shake. (F, N).
     """
     if high_pass_hz == 0.0:
         return np.ones_like(f_hz)

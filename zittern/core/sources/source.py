@@ -25,9 +25,10 @@ __all__ = ["CUES", "CUE_NAMES", "NO_MOMENTS", "SETTLED_SPEED", "Inputs", "Moment
 
 @dataclass(frozen=True, slots=True)
 class Moments:
-    """The shot's cues for sources. frames (C,), any order; names; strengths (C,); numbers (C,) a fixed random number
-    for each; away_m (C, 3): vector from its position to the bare lens at that frame, in the camera's own frame (right,
-    up, forward), 0 without a position.
+    """The shot's cues for sources. frames (C,), any order; names; strengths (C,).
+
+    Numbers (C,) a fixed random number for each; away_m (C, 3): vector from its position to the bare lens at that frame,
+    in the camera's own frame (right, up, forward), 0 without a position.
     """
 
     frames: Array
@@ -76,8 +77,9 @@ Start = Annotated[float, Field(ge=0.0, le=1.0)]
 
 
 class SourceDoc(Doc):
-    """Base of all sources. An absolute one returns the axes' own units instead of unit RMS, and swings do not scale
-    it.
+    """Base of all sources.
+
+    An absolute one returns the axes' own units instead of unit RMS, and swings do not scale it.
     """
 
     if TYPE_CHECKING:
@@ -94,8 +96,9 @@ class SourceDoc(Doc):
 
     @property
     def reads(self) -> frozenset[str]:
-        """Return the names of the path attributes that it reads from the scope; or CUES: it then moves at moments, and
-        is not of unit RMS.
+        """Return the names of the path attributes that it reads from the scope.
+
+        Or CUES: it then moves at moments, and is not of unit RMS.
         """
         return frozenset()
 
@@ -106,7 +109,7 @@ class SourceDoc(Doc):
         return rate
 
     def edge_hz(self, scope: Scope) -> Array | None:
-        """The frequency above which its motion has next to nothing; None where that is unknown.
+        """Return the frequency above which its motion has next to nothing; None where that is unknown.
 
         Returns
         -------
@@ -165,8 +168,9 @@ class SourceDoc(Doc):
         return np.zeros(scope.frames.shape)
 
     def beats_hz(self, scope: Scope) -> Array:
-        """Return the beats per second at speed 1, of a source with beats: those that are too fast to be visible are not
-        generated.
+        """Return the beats per second at speed 1, of a source with beats.
+
+        Those that are too fast to be visible are not generated.
 
         Returns
         -------

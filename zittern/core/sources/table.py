@@ -27,8 +27,9 @@ __all__ = ["SOURCES", "Kind", "Source", "SourceRow", "row_of"]
 
 @dataclass(frozen=True, slots=True)
 class SourceRow:
-    """A source: its name for people, what it imitates, fixed swings (deg, cm, %) of a fresh layer, and how its
-    fields look.
+    """A source: its title, description, default swings and the display of its fields.
+
+    Default swings (deg, cm, %) are those of a new layer.
     """
 
     make: type[SourceDoc]
@@ -227,5 +228,5 @@ else:
 
 
 def row_of(kind: str) -> SourceRow:
-    """The row of a kind. Raises KeyError."""
+    """Return the row of a kind. Raises KeyError."""
     return {row.kind: row for row in SOURCES}[kind]

@@ -78,8 +78,9 @@ class Track(Doc):
 
 
 class Recording(Doc):
-    """Recorded samples: sample rate, and samples of some axes, degrees / cm / %. Axes that were not recorded
-    have none.
+    """Recorded samples: sample rate, and samples of some axes, degrees / cm / %.
+
+    Axes that were not recorded have none.
     """
 
     name: str = Field(default="", max_length=120)
@@ -117,8 +118,10 @@ class Recording(Doc):
 
 
 class Take(SourceDoc):
-    """gain: multiple of what was recorded. drift_hz: slower than that is taken away; 0 takes only the mean. offset_s:
-    where in the take it begins. fade_s: of the loop's cross-fade, or at the ends.
+    """gain: multiple of what was recorded.
+
+    drift_hz: slower than that is taken away; 0 takes only the mean. offset_s: where in the take it begins. fade_s: of
+    the loop's cross-fade, or at the ends.
     """
 
     kind: Literal["take"] = "take"
@@ -133,6 +136,7 @@ class Take(SourceDoc):
 
     @property
     def may_jump(self) -> bool:
+        """Return whether the loop has no cross-fade."""
         return self.fade_s == 0.0
 
     def axes(self) -> tuple[Axis, ...]:
@@ -140,8 +144,9 @@ class Take(SourceDoc):
         return self.recording.axes
 
     def motion(self, inputs: Inputs) -> Array:
-        """Motion on the axes that are asked for. Time in the take is the integral of layer and clip speed and the axis'
-        pace.
+        """Motion on the axes that are asked for.
+
+        Time in the take is the integral of layer and clip speed and the axis' pace.
 
         Returns
         -------
@@ -156,7 +161,7 @@ class Take(SourceDoc):
         return np.stack(columns, axis=1) * gain[:, None]
 
     def _without_drift(self, axis: Axis, scope: Scope) -> Array:
-        """Samples of an axis without motion below `drift_hz`; with 0, without their mean. (N,)."""
+        """Sample of an axis without motion below `drift_hz`; with 0, without their mean. (N,)."""
         recording, below_hz = self.recording, self.drift_hz
         return scope.table(
             "take",
@@ -180,7 +185,7 @@ class Take(SourceDoc):
 
 
 def _between(samples: Array, place: Array) -> Array:
-    """Samples at places between them, held outside. (N,), (F,) -> (F,)."""
+    """Sample at places between them, held outside. (N,), (F,) -> (F,)."""
     last = len(samples) - 1
     place = np.clip(place, 0.0, last)
     i = np.minimum(np.floor(place).astype(np.int64), last - 1)

@@ -37,10 +37,11 @@ class Tremor(SourceDoc):
 
     @property
     def counted(self) -> Number:
+        """Return the center frequency."""
         return self.centre_hz
 
     def peak_hz(self, scope: Scope) -> Array:
-        """The centre.
+        """Return the centre.
 
         Returns
         -------

@@ -60,8 +60,9 @@ class Phases(Doc):
 
 
 class Wave(SourceDoc):
-    """Regular motion: a boat, a swing, an engine. `beats` only affects the display of the rate. start: start phase, on
-    all axes.
+    """Regular motion: a boat, a swing, an engine.
+
+    `beats` only affects the display of the rate. start: start phase, on all axes.
     """
 
     still: ClassVar[frozenset[str]] = frozenset({"beats"})
@@ -78,7 +79,7 @@ class Wave(SourceDoc):
     start: Start = 0.0
 
     def peak_hz(self, scope: Scope) -> Array:
-        """The rate: the fundamental is the largest part of each shape.
+        """Return the rate: the fundamental is the largest part of each shape.
 
         Returns
         -------
@@ -111,8 +112,9 @@ def _saw(turn: Array) -> Array:
 
 
 def _rise_and_fall(turn: Array, rise: float) -> Array:
-    """Straight up for a share of the period, straight down for the rest; RMS of the unit wave is 1/sqrt(3). Zero at
-    turn 0.
+    """Straight up for a share of the period, straight down for the rest; RMS of the unit wave is 1/sqrt(3).
+
+    Zero at turn 0.
     """
     sawtooth = scipy_part("signal").sawtooth
     return np.asarray(math.sqrt(3.0) * sawtooth(turn + np.pi * rise, rise), dtype=np.float64)

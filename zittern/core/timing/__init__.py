@@ -1,4 +1,6 @@
-"""Edits of time, exact. In dependency order:
+"""Edits of time, exact.
+
+In dependency order:
 
 time_map  new places of all frames: pieces, with limits from the left and from the right
 cubics    segments of keyed curves, cut in parts

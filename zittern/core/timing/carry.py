@@ -45,8 +45,9 @@ def _span(timing: TimeMap, value: tuple[float, float] | None) -> tuple[float, fl
 
 
 def _ramp_in(timing: TimeMap, value: float, of: Doc) -> float:
-    """Return the ramp with the new length of its frames, from the start of its span; without a span the shot's own
-    start.
+    """Return the ramp with the new length of its frames, from the start of its span.
+
+    Without a span the shot's own start.
     """
     span = cast(Spanned, of).span_frames
     start = span[0] if span is not None else _finite(timing.reach[0])
@@ -60,7 +61,7 @@ def _ramp_out(timing: TimeMap, value: float, of: Doc) -> float:
 
 
 def _finite(frame: float) -> float:
-    """An edge of the shot; any frame where there is no shot: such maps are even."""
+    """Return an edge of the shot; any frame where there is no shot: such maps are even."""
     return frame if math.isfinite(frame) else 0.0
 
 
@@ -90,10 +91,11 @@ def timed_fields(kind: type[Doc]) -> Mapping[str, TimeMark]:
 
 
 def retimed(doc: D, timing: TimeMap) -> D:
-    """The document with everything that carries frames moved. Raises DocumentError when something would lie out of
-    reach, EditError for what cannot be cut.
+    """Return the document with everything that carries frames moved.
+
+    Raises DocumentError when something would lie out of reach, EditError for what cannot be cut.
     """
-    if timing.still:
+    if timing.is_identity:
         return doc
     if isinstance(doc, Curve):
         return cast(D, carried(doc, timing))

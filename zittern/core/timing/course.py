@@ -49,6 +49,7 @@ class Course:
 
     @cached_property
     def frames(self) -> list[float]:
+        """Return the frames of the keys."""
         return [key.frame for key in self.curve.keys]
 
     def segment(self, frame: float) -> int | None:
@@ -64,8 +65,10 @@ class Course:
         return within(self.curve.keys[i], self.curve.keys[i + 1], out, into)
 
     def cut(self, frame: float) -> tuple[Key, Key, Handle | None, Handle | None]:
-        """The curve cut at a frame within its keys: the key that ends the left part, the one that begins the right
-        part, and what the handles of the keys on both sides become (None where they stay).
+        """Return the curve cut at a frame within its keys.
+
+        The key that ends the left part, the one that begins the right part, and what the handles of the keys on both
+        sides become (None where they stay).
         """
         keys = self.curve.keys
         at = bisect_left(self.frames, frame)
@@ -85,8 +88,10 @@ class Course:
         return ended, begun, handle_to(points[0], first[1]), handle_to(points[3], second[2])
 
     def part(self, start: float, stop: float, swallowed: Callable[[float], bool]) -> Part:
-        """Return the course from start to stop. swallowed: whether a frame is removed; where this removes the first or
-        the last key, the extension outside of them needs one.
+        """Return the course from start to stop.
+
+        swallowed: whether a frame is removed; where this removes the first or the last key, the extension outside of
+        them needs one.
         """
         frames = self.frames
         low, high = bisect_left(frames, start), bisect_left(frames, stop)
@@ -157,8 +162,9 @@ def nearly_equal(one: float, other: float) -> bool:
 
 
 def unfolded(curve: Curve, cuts: list[float]) -> Curve:
-    """Return the course with an additional key in segments that are cut, or just before it, and whose handles overlap:
-    in the middle of the fold, so that handles stay within its parts.
+    """Return the course with an additional key in segments that are cut, or just before it, and whose handles overlap.
+
+    In the middle of the fold, so that handles stay within its parts.
     """
     course = Course(curve)
     frames = [*cuts, *(cut - JUMP_FRAMES for cut in cuts)]
@@ -185,6 +191,7 @@ def spaced(keys: list[Key]) -> tuple[Key, ...]:
 
 
 def value_at(curve: Curve, frame: float) -> float:
+    """Return the value of a curve at a frame."""
     return float(curve.sample(np.array([frame]))[0])
 
 
@@ -195,7 +202,7 @@ def with_changes(
     handle_in: Handle | None = None,
     handle_out: Handle | None = None,
 ) -> Key:
-    """A key with what is given; as `replace`, at a third of its cost."""
+    """Return a key with what is given; as `replace`, at a third of its cost."""
     return Key(
         frame=key.frame if frame is None else frame,
         value=key.value,

@@ -36,7 +36,10 @@ MOST_WRITTEN_OUT = 20_000
 
 
 def carried(curve: Curve, timing: TimeMap) -> Curve:
-    """The curve with its keys where the map puts them. Raises EditError where what repeats would need too many keys."""
+    """Return the curve with its keys where the map puts them.
+
+    Raises EditError where what repeats would need too many keys.
+    """
     if len(timing.pieces) == 1 or len(curve.keys) == 1:
         return curve.replace(keys=tuple(_moved(key, timing.at(key.frame), timing) for key in curve.keys))
     budget.check()
@@ -66,8 +69,9 @@ def carried(curve: Curve, timing: TimeMap) -> Curve:
 
 @dataclass(frozen=True)
 class Cut:
-    """A curve cut at both ends of a range, each part with separate keys: cubics are free, with both handles. before,
-    after: up to and from the exact ends; or slightly less, where the course should jump.
+    """A curve cut at both ends of a range, each part with separate keys: cubics are free, with both handles.
+
+    before, after: up to and from the exact ends; or slightly less, where the course should jump.
     """
 
     before: list[Key]
@@ -78,7 +82,7 @@ class Cut:
 
 
 def cut_out(curve: Curve, first: float, last: float, reach: tuple[float, float]) -> Cut:
-    """A curve cut at both ends of a stretch. reach: first and last frame of the shot."""
+    """Return a curve cut at both ends of a stretch. reach: first and last frame of the shot."""
     ends = [first, last, last + JUMP_FRAMES]
     whole = Course(all_free(unfolded(_written_out(curve, reach), ends)))
 
@@ -114,8 +118,9 @@ def _nothing() -> list[Key]:
 
 
 def _join(keys: list[Key], more: list[Key], shorter: Callable[[], list[Key]]) -> None:
-    """Puts a part behind those before it: held over a hole, met, or jumping. shorter: keys of the part before that ends
-    a little earlier.
+    """Put a part behind those before it: held over a hole, met, or jumping.
+
+    shorter: keys of the part before that ends a little earlier.
     """
     if not keys or not more:
         keys.extend(more)
@@ -133,7 +138,7 @@ def _join(keys: list[Key], more: list[Key], shorter: Callable[[], list[Key]]) ->
 
 
 def _end_early(keys: list[Key], short: list[Key]) -> None:
-    """Ends a course a little before its end, and holds until there."""
+    """End a course a little before its end, and holds until there."""
     end = short[-1]
     while keys and keys[-1].frame >= end.frame:
         keys.pop()
@@ -143,8 +148,9 @@ def _end_early(keys: list[Key], short: list[Key]) -> None:
 
 
 def _run_through(keys: list[Key], more: Part, made_last: bool) -> None:
-    """The segment that was cut goes on through the hole with the slopes that it had at both of its ends: keys that were
-    made at the cut are none.
+    """Return the segment that was cut goes on through the hole with the slopes that it had at both of its ends.
+
+    Keys that were made at the cut are none.
     """
     ended = keys.pop() if made_last and len(keys) > 1 else None
     after = more.keys[1:] if more.made_first and len(more.keys) > 1 else more.keys
@@ -159,7 +165,7 @@ def _run_through(keys: list[Key], more: Part, made_last: bool) -> None:
 
 
 def _reaching(handle: Handle, reach: float) -> Handle:
-    """A handle of the same slope that reaches as far as that."""
+    """Return a handle of the same slope that reaches as far as that."""
     return (reach, handle[1] * reach / handle[0]) if handle[0] else (reach, 0.0)
 
 
@@ -216,8 +222,9 @@ def _moved(key: Key, frame: float, timing: TimeMap) -> Key:
 
 
 def _bent(keys: list[Key], bend: Bend) -> list[Key]:
-    """Return keys carried through a bend: each segment becomes a cubic with the values and the velocities of the bent
-    course at its ends.
+    """Return keys carried through a bend.
+
+    Each segment becomes a cubic with the values and the velocities of the bent course at its ends.
     """
     out = [Key(frame=bend.at(key.frame), value=key.value, interp=key.interp) for key in keys]
     for n, (left, right) in enumerate(pairwise(keys)):

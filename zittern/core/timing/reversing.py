@@ -29,8 +29,9 @@ _STAYS = (Ride, Subject, TargetChange)
 
 
 def mirrored(curve: Curve, first: float, last: float, reach: Span) -> Curve:
-    """Return a curve with the course from first to last reversed. Where the ends of that do not meet the rest, it jumps
-    within a thousandth of a frame.
+    """Return a curve with the course from first to last reversed.
+
+    Where the ends of that do not meet the rest, it jumps within a thousandth of a frame.
     """
     if len(curve.keys) == 1:
         return curve
@@ -59,8 +60,10 @@ def turned_about(curve: Curve, about: float) -> Curve:
 
 
 def _turned(keys: list[Key], about: float) -> Iterable[Key]:
-    """Return the keys in reverse. Handles change places, a segment takes its kind from its other key; what was held up
-    to a key is held from just after it on.
+    """Return the keys in reverse.
+
+    Handles change places, a segment takes its kind from its other key; what was held up to a key is held from just
+    after it on.
     """
     for n in range(len(keys) - 1, -1, -1):
         key, frame = keys[n], about - keys[n].frame

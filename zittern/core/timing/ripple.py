@@ -35,8 +35,10 @@ _MEET_FRAMES = 1e-6
 
 @dataclass(frozen=True)
 class Rippled:
-    """A shot after an edit of time. moved: clips before the edit, each with the id of the clip that has its motion
-    after it, `later_frames` later, from frame `stop` of the old shot.
+    """A shot after an edit of time.
+
+    moved: clips before the edit, each with the id of the clip that has its motion after it, `later_frames` later, from
+    frame `stop` of the old shot.
     """
 
     shot: Shot
@@ -74,7 +76,7 @@ class _Edit:
         return float(self.shot.first_frame), float(self.shot.last_frame)
 
     def lane(self, lane: Lane) -> Lane | None:
-        """A lane afterwards; nothing when all on it is gone."""
+        """Return a lane afterwards; nothing when all on it is gone."""
         clips = tuple(each for clip in lane.clips for each in self.clip(clip))
         if not clips and lane.clips:
             return None
@@ -82,7 +84,7 @@ class _Edit:
         return lane.replace(clips=tuple(self._meeting(clip, lane, spans, clips) for clip in clips))
 
     def clip(self, clip: Clip) -> Iterable[Clip]:
-        """A clip afterwards: gone, one, or two parts of it."""
+        """Return a clip afterwards: gone, one, or two parts of it."""
         first, last = self.shot.span_of(clip)
         stop = last + 1.0
         if stop <= self.start:
@@ -116,7 +118,7 @@ class _Edit:
         return [moved.replace(span_frames=(self.timing.before(self.whole[0]), self.whole[1] + self.later))]
 
     def _begun_inside(self, clip: Clip, first: float, last: float) -> Clip:
-        """A clip that begins in the frames that the edit is about."""
+        """Return a clip that begins in the frames that the edit is about."""
         if self.timing.takes_out(first):
             moved = self._later(clip)
             start, end = self.timing.at(first), self.timing.end(last)
@@ -130,13 +132,15 @@ class _Edit:
         return self._content(clip).replace(clock=begun)
 
     def _clock(self, clock: Clock) -> Clock:
-        """The clock of a clip that begins before the edit: only its end is later."""
+        """Return the clock of a clip that begins before the edit: only its end is later."""
         end = None if clock.end_frame is None else max(self.timing.end(clock.end_frame), clock.start_frame)
         return clock.replace(end_frame=end)
 
     def _content(self, clip: Clip, as_before: bool = False) -> Clip:
-        """Return a clip with its numbers and layers carried, and an unchanged clock. Layers within the removed range
-        are dropped. as_before: nothing changes before the edit, progress through the spans of layers included.
+        """Return a clip with its numbers and layers carried, and an unchanged clock.
+
+        Layers within the removed range are dropped. as_before: nothing changes before the edit, progress through the
+        spans of layers included.
         """
         layers = tuple(layer for layer in clip.layers if not self._gone(layer.span_frames))
         after = retimed(clip.replace(layers=layers, clock=None), self.timing).replace(clock=clip.clock)
@@ -163,8 +167,9 @@ class _Edit:
         )
 
     def _split(self, clip: Clip, first: float, last: float) -> list[Clip]:
-        """Both parts of a clip that keeps what comes after the cut: they cross-fade over what is inserted, or before
-        the cut.
+        """Both parts of a clip that keeps what comes after the cut.
+
+        They cross-fade over what is inserted, or before the cut.
         """
         clock = clip.clock_in(self.whole)
         goes_over = self.timing.at(self.stop)
@@ -218,8 +223,9 @@ class _Edit:
 
 
 def rippled(shot: Shot, timing: TimeMap, runs: Runs) -> Rippled:
-    """Carry a shot through an edit of time. Raises EditError when nothing would be left of it, or for what cannot be
-    cut.
+    """Carry a shot through an edit of time.
+
+    Raises EditError when nothing would be left of it, or for what cannot be cut.
     """
     timing = replace(timing, reach=shot.span)
     if timing.at(shot.last_frame + 1.0) - timing.before(float(shot.first_frame)) < 1.0:
@@ -232,8 +238,9 @@ def rippled(shot: Shot, timing: TimeMap, runs: Runs) -> Rippled:
 
 
 def moved_by(clip: Clip, frames: float) -> Clip:
-    """A clip with a span, moved in time with all that is in it: keys, ramps, and the clock that its motion and
-    formulas go by.
+    """Return a clip with a span, moved in time with all that is in it.
+
+    keys, ramps, and the clock that its motion and formulas go by.
     """
     if frames == 0.0 or clip.span_frames is None:
         return clip

@@ -37,6 +37,7 @@ class Piece:
 @dataclass(frozen=True, slots=True)
 class Bend(Piece):
     """A piece whose speed rises evenly from 0, or falls evenly to 0: a parabola with its vertex at (old, new).
+
     old_frames, new_frames: from there to its other end, both negative where the vertex is the end.
     """
 
@@ -58,8 +59,10 @@ class Bend(Piece):
 
 @dataclass(frozen=True)
 class TimeMap:
-    """pieces in order of their starts. through: whether a keyed segment runs through inserted time, or holds there.
-    reach: first and last frame of the shot before, (-inf, inf) where there is none: what repeats is written out so far.
+    """pieces in order of their starts.
+
+    through: whether a keyed segment runs through inserted time, or holds there. reach: first and last frame of the shot
+    before, (-inf, inf) where there is none: what repeats is written out so far.
 
     >>> later = TimeMap.inserted(24.0, at=96.0)
     >>> later.before(96.0), later.at(96.0), later.length(90.0, 10.0)
@@ -72,7 +75,7 @@ class TimeMap:
 
     @classmethod
     def even(cls, shift_frames: float = 0.0, factor: float = 1.0, about_frame: float = 0.0) -> TimeMap:
-        """frame -> about + (frame - about) x factor + shift."""
+        """Frame -> about + (frame - about) x factor + shift."""
         return cls((Piece(-math.inf, about_frame, about_frame + shift_frames, factor),))
 
     @classmethod
@@ -87,7 +90,7 @@ class TimeMap:
 
     @classmethod
     def stretched(cls, start: float, stop: float, frames: float) -> TimeMap:
-        """The frames from start up to, without, stop last so many frames."""
+        """Return the frames from start up to, without, stop last so many frames."""
         return cls(
             (
                 Piece(-math.inf, 0.0, 0.0),
@@ -98,8 +101,10 @@ class TimeMap:
 
     @classmethod
     def eased(cls, start: float, stop: float, into: float, out: float) -> TimeMap:
-        """The frames from start up to, without, stop last as long as they did, but set off slowly over the share `into`
-        of them and come to rest over the share `out`: velocity rises evenly from 0, stays, falls evenly to 0.
+        """Return the map of an ease over the frames from start up to, without, stop.
+
+        The duration stays; velocity rises evenly from 0 over the share `into`, stays, and falls evenly to 0 over the
+        share `out`.
         """
         length = stop - start
         into, out = (frames if frames > _SHORTEST_EASE_FRAMES else 0.0 for frames in (into * length, out * length))
@@ -124,7 +129,7 @@ class TimeMap:
         return self._starts[1:]
 
     @property
-    def still(self) -> bool:
+    def is_identity(self) -> bool:
         """Return whether this is the identity map."""
         return len(self.pieces) == 1 and self.pieces[0].factor == 1.0 and self.pieces[0].old == self.pieces[0].new
 

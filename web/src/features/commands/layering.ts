@@ -275,7 +275,7 @@ export const LAYERING: Action[] = [
   { id: "cue", title: "Add cue at playhead (also while playing)", keys: ["Q"], run: cueHere },
   {
     id: "plates",
-    title: "Add image plates as plates …",
+    title: "Add image plates …",
     also: "image background painting parallax card",
     keys: [],
     run: choosePictures,

@@ -1,4 +1,4 @@
-"""projects, shots, revisions"""
+"""Projects, shots, revisions."""
 
 import sqlalchemy as sa
 from alembic import op
@@ -10,6 +10,7 @@ depends_on = None
 
 
 def upgrade() -> None:
+    """Create the tables."""
     op.create_table(
         "projects",
         sa.Column("id", sa.Integer, primary_key=True),

@@ -1,4 +1,4 @@
-"""names of revisions"""
+"""Names of revisions."""
 
 import sqlalchemy as sa
 from alembic import op
@@ -10,4 +10,5 @@ depends_on = None
 
 
 def upgrade() -> None:
+    """Add the name of a revision."""
     op.add_column("revisions", sa.Column("name", sa.String(120), nullable=True))

@@ -1,4 +1,4 @@
-"""ids that are never reused, indexes for removal, cards of shots"""
+"""Ids that are never reused, indexes for removal, cards of shots."""
 
 from alembic import op
 
@@ -33,6 +33,7 @@ _COLUMNS = {
 
 
 def upgrade() -> None:
+    """Rebuild the tables with permanent ids and cards."""
     for table, create in (("projects", _PROJECTS), ("revisions", _REVISIONS)):
         op.execute(create.format(name=f"{table}_new"))
         op.execute(f"INSERT INTO {table}_new ({_COLUMNS[table]}) SELECT {_COLUMNS[table]} FROM {table}")

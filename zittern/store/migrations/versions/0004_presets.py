@@ -1,4 +1,4 @@
-"""presets of the user's own, and the steps that made them what they are"""
+"""Presets of the user's own, and the steps that made them what they are."""
 
 from alembic import op
 
@@ -24,5 +24,6 @@ _STEPS = """CREATE TABLE preset_steps (
 
 
 def upgrade() -> None:
+    """Create the tables of presets."""
     op.execute(_PRESETS)
     op.execute(_STEPS)
