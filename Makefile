@@ -61,7 +61,7 @@ lint: $(VENV)/.dev web/node_modules/.installed
 	npm --prefix web run check --silent
 	@$(PY) -m unittest -q tests.test_structure $(GENERATED)
 	@$(PY) tools/plain.py --corpus ui --max 1
-	@$(PY) tools/plain.py --corpus docs --max 16
+	@$(PY) tools/plain.py --corpus docs --max 1
 	@$(PY) tools/plain.py --corpus prose --max 1.5
 	@$(PY) tools/plain.py --corpus names --max 5
 

@@ -276,7 +276,7 @@ export const LAYERING: Action[] = [
   {
     id: "plates",
     title: "Add image plates …",
-    also: "image background painting parallax card",
+    also: "hang pictures image background painting parallax card",
     keys: [],
     run: choosePictures,
   },
