@@ -71,7 +71,7 @@ def give_step() -> str:
     s = np.arange(0.02, 2.5, 0.12)
     closed = step_response(s, 1.4, 0.4)
     return plot(
-        "Give: step, 1.4 Hz",
+        "Springs: step, 1.4 Hz",
         "seconds",
         "travel",
         [*lines, Line(s + 0.5 - STEP_S / 2, closed, "closed form", _PETROL, dots=True)],
@@ -103,7 +103,7 @@ def give_transmissibility() -> str:
         for each in some
     ]
     return plot(
-        "Give: transmissibility", "frequency / natural frequency", "out / in",
+        "Springs: transmissibility", "frequency / natural frequency", "out / in",
         [*lines, Line(some, np.array(got), "our code", _PETROL, dots=True)], True, True,
         [(float(np.sqrt(2.0)), "√2")],
     )  # fmt: skip

@@ -15,7 +15,6 @@ from zittern.core.shot.blends import Blend, Corner
 from zittern.core.shot.clips import Clip, Clock
 from zittern.core.shot.cues import Cue
 from zittern.core.shot.dials import Dial
-from zittern.core.shot.give import Give
 from zittern.core.shot.lanes import Lane, lanes_with
 from zittern.core.shot.layers import AxisBoard, AxisSetting, Layer
 from zittern.core.shot.mounts import Mount
@@ -24,6 +23,7 @@ from zittern.core.shot.plates import Plate
 from zittern.core.shot.rides import Ride
 from zittern.core.shot.seen import fitted, through_variant
 from zittern.core.shot.shot import Shot, Subject, new_shot
+from zittern.core.shot.springs import Springs
 from zittern.core.shot.targets import MiddleTarget, MountTarget, PointTarget, SubjectTarget, Target, TargetChange
 from zittern.core.sources.table import SOURCES
 from zittern.core.sources.take import Recording, Take, Track
@@ -137,7 +137,7 @@ def _mount(rng: random.Random, n: int, _: int) -> Mount:
         else None
     )
     give = (
-        Give(shift_hz=rng.uniform(0.5, 6), turn_hz=rng.uniform(0.5, 6), weight=_number(rng, 0, 1, ()))
+        Springs(shift_hz=rng.uniform(0.5, 6), turn_hz=rng.uniform(0.5, 6), weight=_number(rng, 0, 1, ()))
         if rng.random() < 0.4
         else None
     )
@@ -307,7 +307,7 @@ _EDITS: tuple[Callable[[Shot, random.Random], Shot], ...] = (
         shot,
         rng,
         lambda each: each.replace(
-            give=rng.choice([None, Give(shift_hz=rng.uniform(0.5, 6), turn_damping=rng.uniform(0.1, 2))])
+            give=rng.choice([None, Springs(shift_hz=rng.uniform(0.5, 6), turn_damping=rng.uniform(0.1, 2))])
         ),
     ),
     lambda shot, rng: _some_mount(

@@ -27,13 +27,13 @@ from zittern.core.readings.streams import streamed
 from zittern.core.readings.swatches import swatch
 from zittern.core.shot.blends import Blend, Corner
 from zittern.core.shot.clips import Clip
-from zittern.core.shot.give import Give
 from zittern.core.shot.glass import Glass
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import AxisBoard, Layer
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import Operator
 from zittern.core.shot.shot import Shot, Subject, new_shot
+from zittern.core.shot.springs import Springs
 from zittern.core.sources.noise import Noise
 from zittern.core.timebase import frame_grid
 from zittern.formats.table import written
@@ -145,7 +145,7 @@ def _long(rounds: int) -> dict[str, object]:
     """Shots of 100,000 frames, whole, and what edits of the rig cost against a full evaluation."""
     long, rig = big_shot(LONG_FRAMES), rig_shot(FRAMES)
     sprung = long.replace(
-        mounts=(Mount(id="camera", name="Camera", x_m=keyed((1, 0.0), (LONG_FRAMES, 10.0)), give=Give()),)
+        mounts=(Mount(id="camera", name="Camera", x_m=keyed((1, 0.0), (LONG_FRAMES, 10.0)), give=Springs()),)
     )
     pivot = TypeAdapter(Command).validate_python(
         {"type": "set_pivot", "mount": rig.mounts[-1].id, "pivot_m": [0.0, 0.1, 0.2]}
@@ -265,7 +265,7 @@ def _retyped(shot: Shot, at: str, cache: Cache, turn: Iterator[int]) -> Callable
 
 def rig_shot(frames: int) -> Shot:
     """Return a shot of a rig with everything on it."""
-    give = Give(shift_hz=1.3, turn_hz=1.6)
+    give = Springs(shift_hz=1.3, turn_hz=1.6)
     mounts = (
         Mount(
             id="walker",

@@ -2,14 +2,14 @@ import unittest
 
 from tests.core.making import layer, shot_with
 from tools.hostile_cost import MOST_FRAMES, cost_of, run
-from zittern.core.shot.give import Give
 from zittern.core.shot.mounts import Mount
+from zittern.core.shot.springs import Springs
 
 
 class Short(unittest.TestCase):
     def test_what_costs_more_is_measured_as_more(self) -> None:
         cheap = cost_of(shot_with(layer()), memory=True)
-        mounts = tuple(Mount(id=f"m{n}", name="M", give=Give()) for n in range(8))
+        mounts = tuple(Mount(id=f"m{n}", name="M", give=Springs()) for n in range(8))
         dear = cost_of(
             shot_with(*(layer(f"layer-{n}", seed=n) for n in range(40)), mounts=mounts, last_frame=MOST_FRAMES),
             memory=True,

@@ -135,7 +135,7 @@ class Rig(WithPage):
     def test_springs_hold_and_what_moves_the_picture(self) -> None:
         page = self.open(SHOT)
         page.keyboard.press("Shift+G")
-        expect(page.get_by_role("region", name="Give")).to_contain_text("frequency")
+        expect(page.get_by_role("region", name="Springs")).to_contain_text("frequency")
         settled(page)
         page.get_by_label("rotation springs").uncheck()
         settled(page)

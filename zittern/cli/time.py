@@ -70,8 +70,8 @@ def retime(
 def check(
     shots: Annotated[list[str], typer.Argument(help="Slugs, ids, or paths to .shot.json files.")],
     only: Annotated[str | None, typer.Option("--only", help="Names of checks, with commas between.")] = None,
-    fix: Annotated[str | None, typer.Option("--fix", help="Checks whose findings are mended.")] = None,
-    output: Annotated[Path | None, typer.Option("-o", help="Where a mended .shot.json goes.")] = None,
+    fix: Annotated[str | None, typer.Option("--fix", help="Checks whose findings are fixed.")] = None,
+    output: Annotated[Path | None, typer.Option("-o", help="Path of the repaired .shot.json.")] = None,
     data: Data = None,
 ) -> int:
     """Print what is wrong with shots, one JSON object a line; exit code 1 when a finding has weight."""
@@ -93,7 +93,7 @@ def check(
 def _mend(key: str, names: tuple[str, ...], output: Path | None, data: Path | None) -> None:
     """Take the fixes of some checks: a revision each of a stored shot; of a file into another."""
     from zittern.checking import pieces_for
-    from zittern.core.checks.mending import mended
+    from zittern.core.checks.repair import repaired
     from zittern.core.checks.table import named
     from zittern.core.errors import BadInput
     from zittern.formats.table import format_of
@@ -104,7 +104,7 @@ def _mend(key: str, names: tuple[str, ...], output: Path | None, data: Path | No
     if not stored and output is None:
         raise BadInput("a repaired file is written to another one; name it with -o, one shot at a time", "-o")
     before = document_of(key, data)
-    after, done = mended(before, checks, pieces_for(folder_of_sets(data), before))
+    after, done = repaired(before, checks, pieces_for(folder_of_sets(data), before))
     if output is not None:
         if format_of(output.name).name != "shot":
             raise BadInput(f"the output ends in .shot.json, got {output.name}", "-o")

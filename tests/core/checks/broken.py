@@ -9,12 +9,12 @@ from tests.core.making import edited, layer, shot_with
 from zittern.core.numbers.curves import Curve, Key
 from zittern.core.numbers.param import Number, by_formula, fixed, keyed, on_curve
 from zittern.core.shot.clips import Clip
-from zittern.core.shot.give import Give
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import AxisBoard, AxisSetting, Layer
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import Operator
 from zittern.core.shot.shot import Shot, Subject
+from zittern.core.shot.springs import Springs
 from zittern.core.sources.formulas import Formulas
 from zittern.core.sources.gait import Gait
 from zittern.core.sources.hand_keys import HandKeys, Tracks
@@ -169,7 +169,7 @@ BROKEN: Mapping[str, Broken] = {
     "a swing that nobody sees": Broken("silent", sound(layer("tiny", Noise(), 4, {"pan": 0.001})), mended=False),
     "springs on the ground": Broken(
         "silent",
-        sound(mounts=(Mount(id="camera", name="Camera", give=Give(), **MOVE),)),
+        sound(mounts=(Mount(id="camera", name="Camera", give=Springs(), **MOVE),)),
         mended=False,  # type: ignore[arg-type]
     ),
     "no take": Broken("silent", sound(layer("take", Take(), 4, SWAY)), mended=False),

@@ -79,7 +79,7 @@ class Catalogue(unittest.TestCase):
     def test_what_moves_the_picture_is_never_said_to_do_nothing(self) -> None:
         hit = {"type": "add_layer", "source": "hit"}
         alone = edited(sound(), hit)
-        name = next(each.id for _, each in alone.layers() if each.source.blows)
+        name = next(each.id for _, each in alone.layers() if each.source.impulsive)
         values = ({}, {"rhythm_hz": 2.0}, {"rhythm_hz": 2.0, "at_start": False}, {"at_start": False})
         for each in values:
             shot = edited(

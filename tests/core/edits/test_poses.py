@@ -8,11 +8,11 @@ from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.readings.framing import misses_px
 from zittern.core.rig import rotations, transforms
-from zittern.core.shot.give import Give
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import Operator
 from zittern.core.shot.rides import Ride
 from zittern.core.shot.shot import Shot, Subject
+from zittern.core.shot.springs import Springs
 
 CART = Mount(id="cart", name="Cart", x_m=keyed((1, 0.0), (120, 4.0)), pan_deg=keyed((1, 0.0), (120, 80.0)))
 HEAD = Mount(id="head", name="Head", y_m=fixed(1.6), tilt_deg=fixed(-4.0), pivot_m=(0.0, 0.1, 0.3), length_m=fixed(0.2))
@@ -84,8 +84,8 @@ class Keys(unittest.TestCase):
         np.testing.assert_allclose(rotations.matrices(motion.pose.angles_deg), motion.rig["head"][:, :3, :3], atol=1e-9)
 
     def test_below_springs_too_and_at_the_last_frame(self) -> None:
-        made = shot(CART, HEAD.replace(operator=Operator(), give=Give()), subject=self.KITE)
-        body = Mount(id="body", name="Body", give=Give(shift=False, turn_hz=0.7))
+        made = shot(CART, HEAD.replace(operator=Operator(), give=Springs()), subject=self.KITE)
+        body = Mount(id="body", name="Body", give=Springs(shift=False, turn_hz=0.7))
         made = made.replace(mounts=(*made.mounts, body))
         for tolerance in (0.1, 2.0):
             after = edited(made, {"type": "keys_from_operator", "mount": "head", "tolerance_px": tolerance})

@@ -12,10 +12,10 @@ from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.presets.ready_rigs import RIGS
 from zittern.core.rig import transforms
-from zittern.core.shot.give import Give
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import Operator
 from zittern.core.shot.shot import Shot
+from zittern.core.shot.springs import Springs
 
 MOVE = Mount(
     id="camera",
@@ -86,7 +86,7 @@ class KeepsThePicture(unittest.TestCase):
 
     def test_what_gives_is_not_taken_away_under_the_picture(self) -> None:
         with self.assertRaisesRegex(EditError, "it gives; take that off first"):
-            self.removed(shot(MOVE, TILTING.replace(give=Give())), "head")
+            self.removed(shot(MOVE, TILTING.replace(give=Springs())), "head")
         with self.assertRaisesRegex(EditError, "needs one mount"):
             self.removed(shot(MOVE), "camera")
 
@@ -175,7 +175,7 @@ class Ready(unittest.TestCase):
         self.assert_still_framed(rigged, after)
 
     def test_below_a_shake_and_behind_an_operator_the_right_neighbour_takes_over_at_once(self) -> None:
-        raised = Mount(id="raised", name="Raised", y_m=fixed(1.4), give=Give())
+        raised = Mount(id="raised", name="Raised", y_m=fixed(1.4), give=Springs())
         pole = Mount(id="pole", name="Pole", length_m=fixed(0.4), pan_deg=fixed(20.0))
         aims = Mount(id="aims", name="Aims", operator=Operator())
         before = shot(MOVE, raised, pole, aims, layers=(layer(swings={"tilt": 6.0, "roll": 3.0}, target="camera"),))

@@ -11,7 +11,7 @@ from unittest.mock import patch
 
 from zittern.core.documents.doc import Doc
 from zittern.core.motion import aim, facts
-from zittern.core.motion.evaluation import Evaluation, Printed, Read
+from zittern.core.motion.evaluation import Evaluation, KeyGroup, Read
 from zittern.core.numbers.scope import Scope
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.reads import by_axis, reads_of, spanned
@@ -114,8 +114,8 @@ def _docs(part: Any) -> Iterator[Doc]:
         for name in type(part).model_fields:
             if name not in part.motion_irrelevant:
                 yield from _docs(getattr(part, name))
-    elif isinstance(part, (tuple, Printed)):
-        for each in part.parts if isinstance(part, Printed) else part:
+    elif isinstance(part, (tuple, KeyGroup)):
+        for each in part.parts if isinstance(part, KeyGroup) else part:
             yield from _docs(each)
 
 
@@ -130,7 +130,7 @@ def _all_docs(doc: Doc) -> Iterator[Doc]:
 
 
 def _plain(part: Any) -> Iterator[Any]:
-    if isinstance(part, Printed):
+    if isinstance(part, KeyGroup):
         yield from _plain(part.parts)
     elif isinstance(part, tuple):
         yield _mark(part)
@@ -157,7 +157,7 @@ def recording(shot_of: Callable[[], Shot]) -> Iterator[Recorder]:
     """Every array that an evaluation keeps is checked while this lasts."""
     recorder = Recorder()
     own = {id(doc) for doc in _all_docs(shot_of())}
-    kept, table, lookup, value = Evaluation.kept, Evaluation.table, Evaluation.lookup, Scope.value
+    kept, table, lookup, value = Evaluation.memoized, Evaluation.table, Evaluation.lookup, Scope.value
 
     def field_of(self: Doc, name: str) -> Any:
         found = object.__getattribute__(self, name)

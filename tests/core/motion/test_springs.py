@@ -7,20 +7,20 @@ from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion, evaluate
 from zittern.core.numbers.param import by_formula, fixed, keyed
 from zittern.core.shot.dials import Dial
-from zittern.core.shot.give import Give
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot
+from zittern.core.shot.springs import Springs
 from zittern.core.sources.hand_keys import HandKeys, Tracks
 from zittern.core.sources.wave import Wave
 from zittern.core.timebase import Fps
 
 LOOSE = {"shift_stop_cm": 1e4, "turn_stop_deg": 180.0}
-SHIFT = Give(turn=False, shift_hz=1.2, shift_damping=0.3, **LOOSE)
-TURN = Give(shift=False, turn_hz=1.5, turn_damping=0.4, **LOOSE)
+SHIFT = Springs(turn=False, shift_hz=1.2, shift_damping=0.3, **LOOSE)
+TURN = Springs(shift=False, turn_hz=1.5, turn_damping=0.4, **LOOSE)
 CART = Mount(id="cart", name="Cart")
 
 
-def shot(give: Give | None, *layers: object, cart: Mount = CART, **fields: object) -> Shot:
+def shot(give: Springs | None, *layers: object, cart: Mount = CART, **fields: object) -> Shot:
     camera = Mount(id="camera", name="Camera", y_m=fixed(1.0), give=give)
     return shot_with(*layers, mounts=(cart, camera), **{"last_frame": 480, **fields})  # type: ignore[arg-type]
 
@@ -66,11 +66,11 @@ class Translation(unittest.TestCase):
 
 class Rotation(unittest.TestCase):
     def test_about_one_axis_it_is_the_same_spring(self) -> None:
-        def angle(field: str, axis: int, give: Give | None) -> np.ndarray:
+        def angle(field: str, axis: int, give: Springs | None) -> np.ndarray:
             cart = CART.replace(**{field: keyed((60, 0.0), (72, 40.0))})
             return evaluate(shot(give, cart=cart)).pose.angles_deg[:, axis]
 
-        def place(give: Give | None) -> np.ndarray:
+        def place(give: Springs | None) -> np.ndarray:
             return moved(evaluate(shot(give, cart=CART.replace(x_m=keyed((60, 0.0), (72, 40.0))))), 0)
 
         same = SHIFT.replace(shift_hz=1.5, shift_damping=0.4)
@@ -88,7 +88,7 @@ class Rotation(unittest.TestCase):
 class Grid(unittest.TestCase):
     def test_a_part_is_the_whole_with_and_without_a_cache(self) -> None:
         bob = layer("bob", seed=3, target="cart")
-        made = shot(Give(), bob)
+        made = shot(Springs(), bob)
         whole = evaluate(made)
         cache = Cache()
         for frames in (np.array([240.0]), np.arange(30.0, 60.0), np.array([99.5])):
@@ -100,7 +100,7 @@ class Grid(unittest.TestCase):
                 np.testing.assert_allclose(got.pose.position_m, near, atol=0.05)
 
     def test_it_has_settled_at_the_first_frame_and_the_frame_rate_does_not_matter(self) -> None:
-        slow = Give(shift_hz=0.2, shift_damping=0.2, turn_hz=0.2, turn_damping=0.2)
+        slow = Springs(shift_hz=0.2, shift_damping=0.2, turn_hz=0.2, turn_damping=0.2)
         np.testing.assert_allclose(evaluate(shot(slow)).pose.position_m, [[0.0, 1.0, 0.0]] * 480, atol=1e-9)
         frames = np.arange(1.0, 481.0)
         wave = np.sin(frames / 9.0)
@@ -108,9 +108,9 @@ class Grid(unittest.TestCase):
         fast_cart = CART.replace(
             x_m=keyed(*zip((2 * frames - 1).tolist(), wave.tolist(), strict=True), interp="linear")
         )
-        fast = shot(Give(), cart=fast_cart, fps=Fps(num=48), last_frame=959)
+        fast = shot(Springs(), cart=fast_cart, fps=Fps(num=48), last_frame=959)
         np.testing.assert_allclose(
-            evaluate(fast).pose.position_m[::2], evaluate(shot(Give(), cart=cart)).pose.position_m, atol=1e-4
+            evaluate(fast).pose.position_m[::2], evaluate(shot(Springs(), cart=cart)).pose.position_m, atol=1e-4
         )
 
     def test_layers_on_the_mount_itself_are_carried_by_it_not_softened(self) -> None:
@@ -193,8 +193,8 @@ class Jumps(unittest.TestCase):
         spans = {"span_frames": (100.25, 180.5)}
         offset = layer("off", HandKeys(tracks=Tracks(pan=fixed(1.0), truck=fixed(40.0))), 0, {}, target="cart", **spans)
         for made in (
-            shot(Give(**LOOSE), cart=CART.replace(pan_deg=held((1, 0.0), (100.25, 1.0)))),
-            shot(Give(**LOOSE), offset),
+            shot(Springs(**LOOSE), cart=CART.replace(pan_deg=held((1, 0.0), (100.25, 1.0)))),
+            shot(Springs(**LOOSE), offset),
         ):
             motion = evaluate(made, np.array([90.0, 100.0, 100.2, 100.2499, 100.25, 100.3]))
             np.testing.assert_allclose(motion.pose.angles_deg[:5, 0], 0.0, atol=1e-6)
@@ -238,7 +238,7 @@ class Jumps(unittest.TestCase):
 class Fast(unittest.TestCase):
     def test_a_12_hz_bob_through_12_hz_springs_keeps_its_size(self) -> None:
         z = 0.3
-        give = Give(turn=False, shift_hz=12.0, shift_damping=z, **LOOSE)
+        give = Springs(turn=False, shift_hz=12.0, shift_damping=z, **LOOSE)
         bob = layer("bob", Wave(rate_hz=fixed(12.0)), 0, {"pedestal": 1.0}, target="cart")
         frames = np.linspace(100.0, 148.0, 4001)
         got, bare = (np.ptp(moved(evaluate(shot(each, bob), frames), 1)) for each in (give, None))
@@ -250,7 +250,7 @@ class Overdamped(unittest.TestCase):
         """Overdamped springs remember long: with layers on spans, what begins earlier is the same where both are
         seen.
         """
-        give = Give(shift=False, turn_hz=0.3, turn_damping=5.0, **LOOSE)
+        give = Springs(shift=False, turn_hz=0.3, turn_damping=5.0, **LOOSE)
         push = layer(
             "push",
             HandKeys(tracks=Tracks(pan=keyed((-4000, 0.0), (-3900, 40.0), (-2000, -30.0)))),

@@ -10,11 +10,11 @@ from zittern.core.movie.lean import lean_px
 from zittern.core.movie.moments import moments, range_of, wave_px
 from zittern.core.movie.settings import MovieSettings
 from zittern.core.numbers.param import by_formula, fixed, keyed
-from zittern.core.shot.give import Give
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import Operator
 from zittern.core.shot.plates import Plate
 from zittern.core.shot.shot import Subject
+from zittern.core.shot.springs import Springs
 from zittern.core.sources.formulas import Formulas
 from zittern.core.sources.hand_keys import Tracks
 
@@ -22,7 +22,7 @@ SHOT = shot_with(
     layer(),
     mounts=(
         Mount(id="base", name="Base", x_m=keyed((1, 0.0), (60, 4.0))),
-        Mount(id="arm", name="Arm", give=Give(), operator=Operator()),
+        Mount(id="arm", name="Arm", give=Springs(), operator=Operator()),
     ),
     subject=Subject.at("Post", (0.5, 1.0, -7.0)),
     plates=(

@@ -15,10 +15,10 @@ from zittern.core.presets.saved import of_layers, saved
 from zittern.core.presets.shipped import SHIPPED_BY_KEY
 from zittern.core.shot.clips import Clock
 from zittern.core.shot.dials import Dial
-from zittern.core.shot.give import Give
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import Operator
 from zittern.core.shot.shot import Shot
+from zittern.core.shot.springs import Springs
 from zittern.core.timebase import Fps
 
 BREATH = SHIPPED_BY_KEY["exhausted-breath"]
@@ -166,9 +166,9 @@ class FittedRigs(unittest.TestCase):
     """What a preset brings to hold the camera is fitted as its layers are."""
 
     def shot(self) -> Shot:
-        give = Give(weight=keyed((1001, 0.0), (1100, 1.0)))
+        give = Springs(weight=keyed((1001, 0.0), (1100, 1.0)))
         arm = Mount(id="arm", name="Arm", give=give)
-        hand = Mount(id="hand", name="Hand", give=Give(weight=by_formula("panic / 100", fixed(0.2))))
+        hand = Mount(id="hand", name="Hand", give=Springs(weight=by_formula("panic / 100", fixed(0.2))))
         clip = {"span_frames": (1001.0, 1100.0)}
         return shot_with(
             layer(target="arm"),

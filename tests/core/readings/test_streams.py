@@ -16,9 +16,9 @@ from zittern.core.numbers.param import fixed, keyed
 from zittern.core.readings.moments import read
 from zittern.core.readings.streams import STREAMS, streamed
 from zittern.core.shot.dials import Dial
-from zittern.core.shot.give import Give
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot, Subject
+from zittern.core.shot.springs import Springs
 from zittern.core.shot.upgrades import read_shot, write_shot
 
 
@@ -63,7 +63,7 @@ class Tags(unittest.TestCase):
     def test_nothing_is_kept_alive_by_a_ring_of_references(self) -> None:
         """A ring would keep all arrays of a motion until garbage is looked for, which is seldom."""
         mounts = (
-            Mount(id="arm", name="Arm", give=Give(), x_m=keyed((1, 0.0), (60, 1.0))),
+            Mount(id="arm", name="Arm", give=Springs(), x_m=keyed((1, 0.0), (60, 1.0))),
             Mount(id="head", name="Head"),
         )
         shot = shot_with(

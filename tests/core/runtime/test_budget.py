@@ -9,8 +9,8 @@ from zittern.core.motion.cost import arrays_bytes
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.runtime import budget
 from zittern.core.runtime.budget import Budget, on_budget
-from zittern.core.shot.give import Give
 from zittern.core.shot.mounts import Mount
+from zittern.core.shot.springs import Springs
 
 
 class Limits(unittest.TestCase):
@@ -51,7 +51,7 @@ class Limits(unittest.TestCase):
             evaluate(shot_with(mounts=mounts), np.arange(20_000.0))
 
     def test_the_estimate_is_what_a_motion_holds_within_a_factor_of_two(self) -> None:
-        mounts = (Mount(id="arm", name="Arm", give=Give()), Mount(id="head", name="Head"))
+        mounts = (Mount(id="arm", name="Arm", give=Springs()), Mount(id="head", name="Head"))
         shot = shot_with(*(layer(f"layer-{n}", seed=n) for n in range(12)), mounts=mounts)
         motion = evaluate(shot)
         held = [

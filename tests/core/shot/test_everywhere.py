@@ -19,12 +19,12 @@ from zittern.core.readings.seen import MotionView
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.cues import Cue
 from zittern.core.shot.dials import Dial
-from zittern.core.shot.give import Give
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import HoldFraming, Operator
 from zittern.core.shot.rides import Ride
 from zittern.core.shot.shot import Shot, Subject
+from zittern.core.shot.springs import Springs
 from zittern.core.sources.gait import Gait
 from zittern.core.sources.hit import Hit
 from zittern.core.sources.road import Road
@@ -69,7 +69,7 @@ def everything() -> Shot:
         ),
     )
     cart = Mount(id="cart", name="Cart", ride=Ride(object="sled", x_m=fixed(0.2)))
-    head = Mount(id="head", name="Head", y_m=fixed(1.6), give=Give(), operator=Operator())
+    head = Mount(id="head", name="Head", y_m=fixed(1.6), give=Springs(), operator=Operator())
     return shot_with(
         lanes=lanes, mounts=(cart, head), subject=Subject.at("Post", (0.5, 1.0, -6.0)), hold=HoldFraming(),
         dials=(Dial(name="panic", value=fixed(40.0)),),

@@ -6,11 +6,11 @@ from zittern.core.edits.titles import field_title
 from zittern.core.numbers.param import Number
 from zittern.core.shot import forms
 from zittern.core.shot.clips import Clip
-from zittern.core.shot.give import Give
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount
 from zittern.core.shot.operator import HoldFraming, Operator
 from zittern.core.shot.rides import Ride
+from zittern.core.shot.springs import Springs
 
 
 def numbers(model: type) -> set[str]:
@@ -29,7 +29,7 @@ class Tables(unittest.TestCase):
             self.assertLessEqual(numbers(model), {look.field for look in table}, model)
 
     def test_every_field_of_what_is_on_a_mount_is_shown_with_its_limits(self) -> None:
-        for model, table in ((Give, forms.GIVE), (Operator, forms.OPERATOR), (HoldFraming, forms.HOLD)):
+        for model, table in ((Springs, forms.GIVE), (Operator, forms.OPERATOR), (HoldFraming, forms.HOLD)):
             # What is followed has a form of its own.
             shown = set(model.model_fields) - {"target", "changes"}
             self.assertEqual({look.field for look in table}, shown, model)

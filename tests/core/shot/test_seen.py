@@ -11,17 +11,17 @@ from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import by_formula, fixed, keyed
 from zittern.core.shot.dials import Dial
-from zittern.core.shot.give import Give
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import HoldFraming, Operator
 from zittern.core.shot.seen import alone, as_stored, through_variant
 from zittern.core.shot.shot import Shot
+from zittern.core.shot.springs import Springs
 from zittern.core.shot.targets import MountTarget
 from zittern.core.shot.upgrades import read_shot, write_shot
 
 RIG = (
     Mount(id="base", name="Base", x_m=keyed((1, 0.0), (200, 4.0))),
-    Mount(id="arm", name="Arm", give=Give(turn_hz=2.0)),
+    Mount(id="arm", name="Arm", give=Springs(turn_hz=2.0)),
     Mount(id="camera", name="Camera", operator=Operator()),
 )
 # What each kind of edit is about: all variants alike.

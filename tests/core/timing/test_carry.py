@@ -41,7 +41,7 @@ TIMELESS = {
     "Fixed": {"value"},
     "Fps": {"den", "num"},
     "Gait": {"start"},
-    "Give": {"shift_damping", "shift_hz", "shift_stop_cm", "turn_damping", "turn_hz", "turn_stop_deg"},
+    "Springs": {"shift_damping", "shift_hz", "shift_stop_cm", "turn_damping", "turn_hz", "turn_stop_deg"},
     "Hit": {"start", "way_spread"},
     "HoldFraming": {"below_hz"},
     "Key": {"value"},

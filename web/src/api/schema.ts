@@ -3706,63 +3706,6 @@ export interface components {
             way: "walk" | "run";
         };
         /**
-         * Give
-         * @description shift, turn: translation and rotation springs.
-         *
-         *     _hz: natural frequency; _damping: ratio to critical damping. stop: maximum deflection, reached smoothly. weight:
-         *     weight of the deflection.
-         */
-        Give: {
-            /**
-             * Shift
-             * @default true
-             */
-            shift: boolean;
-            /**
-             * Shift Damping
-             * @default 0.4
-             */
-            shift_damping: number;
-            /**
-             * Shift Hz
-             * @default 1.4
-             */
-            shift_hz: number;
-            /**
-             * Shift Stop Cm
-             * @default 30
-             */
-            shift_stop_cm: number;
-            /**
-             * Turn
-             * @default true
-             */
-            turn: boolean;
-            /**
-             * Turn Damping
-             * @default 0.5
-             */
-            turn_damping: number;
-            /**
-             * Turn Hz
-             * @default 1.8
-             */
-            turn_hz: number;
-            /**
-             * Turn Stop Deg
-             * @default 30
-             */
-            turn_stop_deg: number;
-            /**
-             * Weight
-             * @default {
-             *       "state": "fixed",
-             *       "value": 1
-             *     }
-             */
-            weight: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
-        };
-        /**
          * Glass
          * @description k1, k2: radial distortion, as `distortion` has it; below 0 barrel, above 0 pincushion.
          *
@@ -4797,7 +4740,7 @@ export interface components {
          *     at the shot's first frame, without give and operator; solo: the others do.
          */
         Mount: {
-            give?: components["schemas"]["Give"] | null;
+            give?: components["schemas"]["Springs"] | null;
             /** Id */
             id: string;
             /**
@@ -4895,7 +4838,7 @@ export interface components {
          * @description Parts of a variant on a mount.
          */
         MountAside: {
-            give?: components["schemas"]["Give"] | null;
+            give?: components["schemas"]["Springs"] | null;
             /** Mount */
             mount: string;
             operator?: components["schemas"]["Operator"] | null;
@@ -7778,6 +7721,63 @@ export interface components {
              * @enum {string}
              */
             type: "split_clip";
+        };
+        /**
+         * Springs
+         * @description shift, turn: translation and rotation springs.
+         *
+         *     _hz: natural frequency; _damping: ratio to critical damping. stop: maximum deflection, reached smoothly. weight:
+         *     weight of the deflection.
+         */
+        Springs: {
+            /**
+             * Shift
+             * @default true
+             */
+            shift: boolean;
+            /**
+             * Shift Damping
+             * @default 0.4
+             */
+            shift_damping: number;
+            /**
+             * Shift Hz
+             * @default 1.4
+             */
+            shift_hz: number;
+            /**
+             * Shift Stop Cm
+             * @default 30
+             */
+            shift_stop_cm: number;
+            /**
+             * Turn
+             * @default true
+             */
+            turn: boolean;
+            /**
+             * Turn Damping
+             * @default 0.5
+             */
+            turn_damping: number;
+            /**
+             * Turn Hz
+             * @default 1.8
+             */
+            turn_hz: number;
+            /**
+             * Turn Stop Deg
+             * @default 30
+             */
+            turn_stop_deg: number;
+            /**
+             * Weight
+             * @default {
+             *       "state": "fixed",
+             *       "value": 1
+             *     }
+             */
+            weight: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
         };
         /**
          * StateOut

@@ -21,5 +21,5 @@ comfort  what makes people uneasy
 smooth   a move without any life
 repeats  a shake that visibly repeats itself
 table    THE TABLE of checks, and all of them on a shot
-mending  fixes taken one after another
+repair   applies fixes one after another
 """

@@ -51,7 +51,7 @@ def framing(study: Study) -> Iterator[Finding]:
             px=float((min(seen[worst], _FAR) - 1.0) * study.shot.picture.width_px / 2.0),
             says=f"“{subject.name}” is out of frame in {int(outside.sum())} frames"
             + ("; without the layers it is not" if shaken else ""),
-            fix=_mended(study, worst, shaken),
+            fix=_aiming_fix(study, worst, shaken),
         )
         return
     too_large = _larger(study)
@@ -72,7 +72,7 @@ def framing(study: Study) -> Iterator[Finding]:
             unit="% of the frames",
             px=float((np.max(seen[unsafe]) - _SAFE) * study.shot.picture.width_px / 2.0),
             says=f"the shake takes “{subject.name}” out of the safe area in {int(unsafe.sum())} frames",
-            fix=_mended(study, int(np.argmax(np.where(unsafe, seen, 0.0))), True),
+            fix=_aiming_fix(study, int(np.argmax(np.where(unsafe, seen, 0.0))), True),
         )
 
 
@@ -129,7 +129,7 @@ def _place(study: Study, pose: Pose) -> Array:
     return np.where(ahead, np.max(np.abs(shown) / half, axis=1), _FAR)
 
 
-def _mended(study: Study, worst: int, shaken: bool) -> Fix | None:
+def _aiming_fix(study: Study, worst: int, shaken: bool) -> Fix | None:
     shot = study.shot
     if shaken and shot.hold is None:
         command = SetValues(values=(Assignment(at="shot.hold", value={}),))

@@ -43,7 +43,7 @@ def kink(study: Study) -> Iterator[Finding]:
             track = _Track(study, curve, f"mount:{mount.id}.{field}", field)
             found = track.found()
             if found is not None:
-                yield found if track.mends(found) else found.replace(fix=None)
+                yield found if track.is_fixed_by(found) else found.replace(fix=None)
 
 
 @dataclass(frozen=True)
@@ -59,7 +59,7 @@ class _Track:
         """Return the worst of it."""
         return self.corner() or self.stop() or self.overshoot()
 
-    def mends(self, found: Finding) -> bool:
+    def is_fixed_by(self, found: Finding) -> bool:
         """Return True if the fix removes every finding of this track."""
         assert found.fix is not None, "each finding of a track has one"
         curve = number_at(apply(self.study.shot, found.fix.command), self.at).curve

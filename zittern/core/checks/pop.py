@@ -21,7 +21,7 @@ __all__ = ["pop"]
 # A step of more than this many px, and this many times the adjacent steps, is a jump.
 _LEAST_PX, _TIMES = 3.0, 1.5
 _BESIDE = 6
-# A ramp that mends it lasts so long.
+# Duration of the ramp that fixes it.
 _RAMP_S = 0.25
 _LEAST_SPAN_FRAMES = 2.0
 _JUST = 1e-3
@@ -54,7 +54,7 @@ def pop(study: Study) -> Iterator[Finding]:
         edges = [
             edge
             for layer in clip.layers
-            if layer.id in study.counted and not (layer.source.blows or layer.source.sudden)
+            if layer.id in study.counted and not (layer.source.impulsive or layer.source.starts_abruptly)
             for part, at, name in ((clip, f"clip:{clip.id}", clip.name), (layer, f"layer:{layer.id}", layer.name))
             for edge in _edges(study, layer, part, at, name)
         ]

@@ -70,7 +70,7 @@ def twins(study: Study) -> Iterator[Finding]:
     shown = [
         _shown(study, clip, layer)
         for clip, layer in study.layers
-        if layer.id in study.counted and not layer.source.blows
+        if layer.id in study.counted and not layer.source.impulsive
     ]
     shown = [each for each in shown if each.heard.sum() >= _LEAST_FRAMES]
     for each in shown:

@@ -22,7 +22,7 @@ from zittern.core.shot.reads import by_axis, looks_at_frames_only, reads_of, spa
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["Evaluation", "Part", "Printed", "Read"]
+__all__ = ["Evaluation", "KeyGroup", "Part", "Read"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,7 +34,7 @@ class Read:
 
 
 @dataclass(frozen=True, slots=True)
-class Printed:
+class KeyGroup:
     """Several parts that many arrays are computed from, with one short text in their place."""
 
     parts: tuple[object, ...]
@@ -139,7 +139,7 @@ class Evaluation:
         """Return the cache key of a part."""
         if type(part) in _PLAIN:
             return part
-        if isinstance(part, Printed):
+        if isinstance(part, KeyGroup):
             return part.text
         if isinstance(part, tuple):
             return tuple(map(self.key_of, part))
@@ -147,12 +147,12 @@ class Evaluation:
             return self._key(part.doc, part.scope)
         return self._key(part, self.scope) if isinstance(part, Doc) else part
 
-    def printed(self, what: str, of: Doc, parts: Callable[[], tuple[Part, ...]]) -> Printed:
+    def printed(self, what: str, of: Doc, parts: Callable[[], tuple[Part, ...]]) -> KeyGroup:
         """Parts that have to do with a document, printed once in this evaluation."""
 
-        def made() -> Printed:
+        def made() -> KeyGroup:
             each = parts()
-            return Printed(each, self.print_of(each))
+            return KeyGroup(each, self.print_of(each))
 
         return self.once(what, of, made)
 

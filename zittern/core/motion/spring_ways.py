@@ -20,8 +20,8 @@ from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluation import Evaluation, hash_of
 from zittern.core.motion.memory import coarsened, grid_of, step_of
 from zittern.core.motion.move import bare_parts
-from zittern.core.shot.give import Give
 from zittern.core.shot.mounts import Mount
+from zittern.core.shot.springs import Springs
 from zittern.core.units import Array, IntArray
 
 __all__ = ["LED_POINTS", "Poses", "Stretch", "Ways", "axes_of", "offsets_of"]
@@ -179,7 +179,7 @@ def offsets_of(run: Evaluation, mounts: Sequence[str]) -> dict[str, Array]:
     return mixing.sums(run.shot, mixing.contributions(run, set(mounts))[0]) if mounts else {}
 
 
-def axes_of(give: Give) -> tuple[tuple[bool, slice, float, float], ...]:
+def axes_of(give: Springs) -> tuple[tuple[bool, slice, float, float], ...]:
     """Return whether it is springy, in which columns, and its frequency in hertz and damping.
 
     Of shifts, and of rotations.
@@ -190,7 +190,7 @@ def axes_of(give: Give) -> tuple[tuple[bool, slice, float, float], ...]:
     )
 
 
-def _swings(give: Give) -> list[tuple[float, float]]:
+def _swings(give: Springs) -> list[tuple[float, float]]:
     return [(hz, damping) for on, _, hz, damping in axes_of(give) if on] or [(1.0, 1.0)]
 
 

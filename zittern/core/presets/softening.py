@@ -34,8 +34,12 @@ def softened(shot: Shot, clip: Clip, lane: Lane | None = None) -> Clip:
     def meets(frame: float) -> bool:
         return any(a - 1.0 <= frame <= b + 1.0 for a, b in overlapped)
 
-    blows = [layer for layer in clip.layers if layer.source.blows]
-    into = 0.0 if first <= shot.first_frame or meets(first) or any(layer.source.sudden for layer in blows) else ramp
+    blows = [layer for layer in clip.layers if layer.source.impulsive]
+    into = (
+        0.0
+        if first <= shot.first_frame or meets(first) or any(layer.source.starts_abruptly for layer in blows)
+        else ramp
+    )
     out = 0.0 if last >= shot.last_frame or meets(last) or (blows and len(blows) == len(clip.layers)) else ramp
     return clip.replace(ramp_in_frames=float(round(into)), ramp_out_frames=float(round(out)))
 

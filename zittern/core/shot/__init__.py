@@ -6,7 +6,7 @@ dials     numbers that the user makes
 path_facts  names of the path attributes that numbers may read
 cues      named moments
 posed     what has a place and angles
-give      springs and dampers between a mount and what carries it
+springs      springs and dampers between a mount and what carries it
 targets   what an operator or the hold follows
 operator  the person who aims, and the hold on the framing
 rides     a mount carried by an object of the set

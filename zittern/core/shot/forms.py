@@ -13,7 +13,6 @@ from zittern.core.numbers.limits import limits_of
 from zittern.core.numbers.looks import FieldLook, Look, described
 from zittern.core.shot.blends import Blend
 from zittern.core.shot.clips import Clip
-from zittern.core.shot.give import Give
 from zittern.core.shot.glass import Glass
 from zittern.core.shot.layers import AxisSetting, Layer
 from zittern.core.shot.mounts import Mount
@@ -22,6 +21,7 @@ from zittern.core.shot.pad import FEWEST_CORNERS, MOST_CORNERS, corners
 from zittern.core.shot.plates import Plate
 from zittern.core.shot.rides import Ride
 from zittern.core.shot.shot import Picture, Shot
+from zittern.core.shot.springs import Springs
 
 __all__ = [
     "BLEND",
@@ -308,7 +308,7 @@ MOVE: tuple[FieldLook, ...] = (*described(Mount, _PLACE), *described(Shot, _LENS
 # Other fields of a mount: its own, then those of its optional parts.
 PLATE: tuple[FieldLook, ...] = described(Plate, _PLATE)
 MOUNT: tuple[FieldLook, ...] = described(Mount, _MOUNT)
-GIVE: tuple[FieldLook, ...] = described(Give, _GIVE)
+GIVE: tuple[FieldLook, ...] = described(Springs, _GIVE)
 OPERATOR: tuple[FieldLook, ...] = described(Operator, _OPERATOR)
 RIDE: tuple[FieldLook, ...] = described(Ride, _RIDE)
 GLASS: tuple[FieldLook, ...] = described(Glass, _GLASS)

@@ -10,10 +10,10 @@ from pydantic import Field
 from zittern.core.documents.doc import Id, Label
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
-from zittern.core.shot.give import Give
 from zittern.core.shot.operator import Operator
 from zittern.core.shot.posed import MOVE_FIELDS, MoveField, Posed
 from zittern.core.shot.rides import Ride
+from zittern.core.shot.springs import Springs
 
 __all__ = ["KINDS", "MOVE_FIELDS", "Mount", "MountKind", "MoveField"]
 
@@ -40,7 +40,7 @@ class Mount(Posed):
     length_m: Annotated[Param, bounded(0.0, 1e3)] = fixed(0.0)
     ride: Ride | None = None
     operator: Operator | None = None
-    give: Give | None = None
+    give: Springs | None = None
     mute: bool = False
     solo: bool = False
 

@@ -15,9 +15,9 @@ from zittern.core.documents.doc import Doc, Id, Label
 from zittern.core.numbers.param import Param
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.dials import DialName
-from zittern.core.shot.give import Give
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.operator import HoldFraming, Operator
+from zittern.core.shot.springs import Springs
 
 __all__ = ["MOST_VARIANTS", "DialAside", "MountAside", "StoredVariant", "Variant", "VariantNote", "clips_in", "ids_in"]
 
@@ -30,7 +30,7 @@ class MountAside(Doc):
 
     mount: Id
     operator: Operator | None = None
-    give: Give | None = None
+    give: Springs | None = None
 
 
 class DialAside(Doc):

@@ -93,12 +93,12 @@ class Hit(SourceDoc):
         return self.answers == "cues of its name"
 
     @property
-    def blows(self) -> bool:
+    def impulsive(self) -> bool:
         """Return True: hits are impulsive."""
         return True
 
     @property
-    def sudden(self) -> bool:
+    def starts_abruptly(self) -> bool:
         """Return whether it starts with the clip or responds to cues."""
         return self.at_start or self.answers != "no cues"
 

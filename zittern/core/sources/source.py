@@ -128,12 +128,12 @@ class SourceDoc(Doc):
         return False
 
     @property
-    def blows(self) -> bool:
+    def impulsive(self) -> bool:
         """Return whether it is impulsive: it starts abruptly, and needs no soft ends."""
         return False
 
     @property
-    def sudden(self) -> bool:
+    def starts_abruptly(self) -> bool:
         """Return whether it starts abruptly, at moments that include the start of its clip."""
         return False
 

@@ -10,13 +10,15 @@ from zittern.core.motion.cache import Cache
 from zittern.core.plates.set_pieces import SetPieces
 from zittern.core.shot.shot import Shot
 
-__all__ = ["MOST_FIXES", "mended"]
+__all__ = ["MOST_FIXES", "repaired"]
 
 MOST_FIXES = 100
 
 
-def mended(shot: Shot, checks: tuple[Check, ...], pieces: SetPieces | None = None) -> tuple[Shot, tuple[Finding, ...]]:
-    """Return the shot with everything mended that some checks find and can mend, and what was mended, in order."""
+def repaired(
+    shot: Shot, checks: tuple[Check, ...], pieces: SetPieces | None = None
+) -> tuple[Shot, tuple[Finding, ...]]:
+    """Return the shot after all available fixes of some checks, and the findings that were fixed, in order."""
     done: list[Finding] = []
     tried: set[tuple[str, str | None]] = set()
     cache = Cache()

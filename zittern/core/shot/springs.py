@@ -1,4 +1,4 @@
-"""Give: what is mounted Spring-mounted and dampers that its parent carries."""
+"""Springs: what is mounted Spring-mounted and dampers that its parent carries."""
 
 from __future__ import annotations
 
@@ -10,13 +10,13 @@ from zittern.core.documents.doc import Doc
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
 
-__all__ = ["Give"]
+__all__ = ["Springs"]
 
 _Hertz = Annotated[float, Field(ge=0.05, le=60.0)]
 _Damping = Annotated[float, Field(ge=0.02, le=5.0)]
 
 
-class Give(Doc):
+class Springs(Doc):
     """shift, turn: translation and rotation springs.
 
     _hz: natural frequency; _damping: ratio to critical damping. stop: maximum deflection, reached smoothly. weight:
