@@ -173,7 +173,7 @@ class Commands(unittest.TestCase):
         for words, options in (
             ("expected first-last", ("--reverse", "20")),
             ("frame 500", ("--reverse", "20-500")),
-            ("done by itself", ("--reverse", "20-30", "--insert", "2@3")),
+            ("must be the only one", ("--reverse", "20-30", "--insert", "2@3")),
         ):
             self.refused(words, "retime", "jetty-walk", *options, "-o", "x.shot.json", "--data", "data")
         self.refused("nothing to do", "retime", "mast-fall", "-o", "x.shot.json", "--data", "data")
@@ -353,7 +353,7 @@ class Commands(unittest.TestCase):
             ("[Nn]o such", "dance"),
             ("valid", "serve", "--port", "many"),
             ("port", "serve", "--port", "99999"),
-            ("is no text", "bake", "\udcff", "-o", "a.csv", "--data", "data"),
+            ("is not UTF-8 text", "bake", "\udcff", "-o", "a.csv", "--data", "data"),
             ("greater than or equal to 1", "tidy", "--keep", "0", "--data", "data"),
         ):
             with self.subTest(pattern):

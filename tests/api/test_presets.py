@@ -217,7 +217,7 @@ class Comparing(WithPresets):
         self.client.delete(f"/api/presets/{mine['key']}", params={"content": mine["content"]})
         gone = self.client.get(f"{SHOT}/clips/clip-2/preset").json()
         self.assertEqual((gone["preset"], gone["parts"]), (None, []))
-        self.assertIn("“Mine” is not here any more", gone["problem"])
+        self.assertIn("“Mine” is missing", gone["problem"])
         self.edit({"type": "add_clip", "first_frame": 1, "last_frame": 9})
         self.problem(self.client.get(f"{SHOT}/clips/clip-3/preset"), 404, "not placed from a preset")
         self.problem(self.client.get(f"{SHOT}/clips/gone/preset"), 422, "there is no clip 'gone'")

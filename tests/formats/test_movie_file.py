@@ -83,7 +83,7 @@ class Encoding(unittest.TestCase):
     def test_a_disk_that_is_full_is_said(self) -> None:
         (self.folder / "a.zip").symlink_to("/dev/full")
         encoder = self.encoder("png")
-        with self.assertRaisesRegex(StoreFull, "is full; nothing of the movie was kept"):
+        with self.assertRaisesRegex(StoreFull, "is full; the movie was discarded"):
             for _ in range(40):
                 encoder.put(frame(9))
             encoder.finish()

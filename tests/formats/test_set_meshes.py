@@ -59,7 +59,7 @@ class Made(unittest.TestCase):
     def test_what_is_no_triangle_is_passed_over_and_what_is_wrong_has_its_place(self) -> None:
         self.assertEqual(pieces_of(one_mesh([0, 1], mode=1).glb()).pieces, ())
         for maker, pattern in (
-            (one_mesh([0, 1, 9]), r"indices: an index goes to place 9 of 4"),
+            (one_mesh([0, 1, 9]), r"indices: an index refers to item 9 of 4"),
             (one_mesh([0, 1, 2], "<f4"), "unsigned whole numbers"),
         ):
             with self.assertRaisesRegex(FormatError, pattern):

@@ -86,7 +86,7 @@ class Keeping(OnAShelf):
         self.addCleanup(setattr, presets, "MOST_PRESETS", most)
         for n in range(2):
             self.shelf.add(MINE.replace(name=f"{n}"))
-        with self.assertRaisesRegex(BadInput, "there are 2 presets of your own already"):
+        with self.assertRaisesRegex(BadInput, "there are 2 custom presets already"):
             self.shelf.add(MINE)
 
 

@@ -65,7 +65,7 @@ class Checks(WithPage):
         sheet = page.get_by_role("region", name="Checks")
         expect(sheet).to_contain_text("Nothing found")
         sheet.get_by_label("this shot loops").check()
-        expect(sheet).to_contain_text("where the loop begins again")
+        expect(sheet).to_contain_text("at the loop point")
         sheet.get_by_title("Fix: loop it: its motion closes on itself").first.click()
         settled(page)
         loops = [layer.source.loop for _, layer in self.library().state(SHOT).document.layers()]  # type: ignore[union-attr]

@@ -109,7 +109,7 @@ class Dialling(WithFormulas):
         page.keyboard.press("d")
         page.get_by_label("Name of the dial").fill("sin")
         page.get_by_role("button", name="Create").click()
-        expect(page.get_by_role("alert")).to_contain_text("means something in formulas already")
+        expect(page.get_by_role("alert")).to_contain_text("is a reserved name in formulas")
         page.get_by_label("Name of the dial").fill("panic")
         page.get_by_role("button", name="Create").click()
         expect(page.get_by_role("dialog")).to_have_count(0)

@@ -56,7 +56,7 @@ class Plates(WithPage):
         page.get_by_role("spinbutton", name="Distance of the plate").dblclick()
         page.get_by_role("textbox", name="Distance of the plate").fill("8 m")
         page.keyboard.press("Enter")
-        expect(page.get_by_label("Undo: Hang “far shore” at 8 m")).to_be_visible()
+        expect(page.get_by_label("Undo: Move “far shore” to 8 m")).to_be_visible()
         settled(page)
         self.assertAlmostEqual(self.plates()[0].width_m / before.width_m, 2.0)
         page.get_by_role("combobox", name=re.compile("^shape")).select_option("cylinder")

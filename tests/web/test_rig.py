@@ -146,7 +146,7 @@ class Rig(WithPage):
         settled(page)
         self.assertIsNotNone(self.shot().hold)
         self.go_to(90)
-        bar = page.get_by_label("What moves the picture at this frame")
+        bar = page.get_by_label("Parts that move the picture at this frame")
         expect(bar.get_by_label("Camera")).to_be_visible()
 
     def test_a_ride_and_poses_copied_and_pasted(self) -> None:

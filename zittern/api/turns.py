@@ -21,8 +21,8 @@ __all__ = ["AT_ONCE", "WRITES", "Turn", "place_in"]
 # Number of changes computed in parallel; the database applies them one at a time. A fifth of the threads that answer.
 AT_ONCE = 8
 _LONG_LINE = (
-    f"{AT_ONCE} others are changing something and none came through within {PATIENCE_S:g} s; nothing was changed. Try "
-    f"again in a moment"
+    f"{AT_ONCE} other changes are waiting and none finished within {PATIENCE_S:g} s; nothing was changed. "
+    "Try again in a moment"
 )
 
 

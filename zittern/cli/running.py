@@ -28,7 +28,7 @@ def run() -> int:
     except _refusals() as error:
         return _complain(str(error))
     except UnicodeEncodeError as error:
-        return _complain(f"{ascii(error.object)[:120]} is no text; it holds bytes that are no UTF-8")
+        return _complain(f"{ascii(error.object)[:120]} is not UTF-8 text")
     except typer.TyperException as error:
         return _complain(error.format_message())
     except OSError as error:

@@ -138,4 +138,4 @@ def tidy(
                 f"{library.size_bytes() / 2**20:.1f} MB"
             )
             if pictures:
-                print(f"{pictures} files of pictures removed that no shot shows any more")
+                print(f"{pictures} unused picture files removed")

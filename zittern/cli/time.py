@@ -52,7 +52,7 @@ def retime(
         raise BadInput("nothing to do; give --insert, --take-out, --stretch, --shift, --reverse or --cut", "")
     if (bool(edits), cut is not None, reverse is not None).count(True) > 1:
         alone = "--cut" if cut is not None else "--reverse"
-        raise BadInput("this is done by itself; edit the time otherwise before or after", alone)
+        raise BadInput("this time edit must be the only one; run others before or after", alone)
     before = document_of(shot, data)
     if reverse is not None:
         turned = reversing(reverse)

@@ -49,7 +49,7 @@ class Fps(Doc):
     @model_validator(mode="after")
     def _limit(self) -> Fps:
         if self.num / self.den > MOST_FPS:
-            raise ValueError(f"a frame rate is up to {MOST_FPS:g} frames per second")
+            raise ValueError(f"expected a frame rate of up to {MOST_FPS:g} frames per second")
         return self
 
     @property

@@ -132,7 +132,7 @@ def number_in(text: str, line: int, column: str, least: float = -math.inf, most:
     except ValueError as error:
         raise FormatError(f"a number is expected, got {text[:_SHOWN]!r}", where) from error
     if not math.isfinite(value):
-        raise FormatError(f"a finite number is expected, got {text.strip()}", where)
+        raise FormatError(f"expected a finite number, got {text.strip()}", where)
     if not least <= value <= most:
         raise FormatError(out_of_range(least, most, value), where)
     return value

@@ -44,7 +44,7 @@ def conforming(data: bytes, shot: Shot, names: tuple[str, ...], handles: int = 0
         )
         raise FormatError(f"no clip of this cut is about “{shot.name}”; {there}")
     if len(called) > 1:
-        raise FormatError(f"{len(called)} clips of this cut are about “{shot.name}”; keep the one that is meant")
+        raise FormatError(f"{len(called)} clips of this cut refer to “{shot.name}”; keep only one")
     (clip,) = called
     _refuse(clip)
     return _command(clip, shot, handles)

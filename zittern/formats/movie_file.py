@@ -104,9 +104,9 @@ class Encoder:
             return int(answer["done"])
         self.kill()
         if "full" in answer:
-            raise StoreFull(f"the disk of {self._path.parent} is full; nothing of the movie was kept. Make room there")
+            raise StoreFull(f"the disk of {self._path.parent} is full; the movie was discarded. Make room there")
         raise FormatError(
-            f"the movie could not be encoded: {answer['fault']}; nothing of it was kept"
+            f"the movie could not be encoded: {answer['fault']}; it was discarded"
             if "fault" in answer
             else "the encoder was killed or crashed; the movie was discarded. Start it again"
         )

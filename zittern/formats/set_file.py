@@ -80,7 +80,7 @@ def point_in(data: bytes, name: str, point_m: tuple[float, float, float], frame:
         local = np.linalg.solve(world, np.array([*point_m, 1.0]))[:3]
     except np.linalg.LinAlgError as error:
         raise FormatError(
-            f"the object {name!r} is flattened to nothing there, so no point of it can be followed", "subject.object"
+            f"the object {name!r} has zero scale there, so no point of it can be followed", "subject.object"
         ) from error
     return _followed(gltf, found, local, f"point on {name}", shot)
 
@@ -128,9 +128,7 @@ def _object_poses(data: bytes, name: str, shot: Shot, frames: Array) -> tuple[Ar
     try:
         turned = transforms.orthonormal(world[:, :3, :3])
     except np.linalg.LinAlgError as error:
-        raise FormatError(
-            f"the object {name!r} is flattened to nothing, so it has no way of standing", "ride.object"
-        ) from error
+        raise FormatError(f"the object {name!r} has zero scale, so it has no orientation", "ride.object") from error
     return (world @ np.array([*(low + high) / 2.0, 1.0]))[:, :3], rotations.continuous(turned)
 
 
@@ -193,8 +191,6 @@ def _box_m(gltf: Gltf, node: int) -> tuple[Array, Array]:
             grid = np.array(np.meshgrid(*zip(low, high, strict=True))).reshape(3, -1).T
             corners.append(grid @ tf[:3, :3].T + tf[:3, 3])
     if not corners:
-        raise FormatError(
-            f"the object {gltf.json.nodes[node].name!r} has nothing to show, so nothing to look at", f"nodes[{node}]"
-        )
+        raise FormatError(f"the object {gltf.json.nodes[node].name!r} has no mesh to look at", f"nodes[{node}]")
     points = np.concatenate(corners)
     return points.min(axis=0), points.max(axis=0)

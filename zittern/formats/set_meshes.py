@@ -81,6 +81,6 @@ def _triangles(gltf: Gltf, mesh: int) -> Array:
             else gltf_file.whole_numbers(gltf, primitive.indices, f"{where}.indices")
         )
         if len(order) and order.max() >= len(places):
-            raise FormatError(f"an index goes to place {int(order.max())} of {len(places)}", f"{where}.indices")
+            raise FormatError(f"an index refers to item {int(order.max())} of {len(places)}", f"{where}.indices")
         out.append(places[order[: len(order) // 3 * 3]].reshape(-1, 3, 3))
     return np.concatenate(out)

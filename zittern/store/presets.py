@@ -91,7 +91,7 @@ class PresetShelf:
         key = f"own-{secrets.token_hex(6)}"
         with self._writing() as connection:
             if connection.execute(select(func.count()).select_from(PresetRow)).scalar_one() >= MOST_PRESETS:
-                raise BadInput(f"there are {MOST_PRESETS} presets of your own already; delete some first")
+                raise BadInput(f"there are {MOST_PRESETS} custom presets already; delete some first")
             taken = _names(connection)
             if preset.name.casefold() in taken:
                 if not rename:
@@ -164,7 +164,7 @@ def _read_preset(key: str, text: str) -> KeptPreset:
 def _document(connection: Connection, key: str) -> str:
     text: str | None = connection.execute(select(PresetRow.document).where(PresetRow.key == key)).scalar()
     if text is None:
-        raise NotFound(f"there is no preset {key!r} of your own; it may have been deleted")
+        raise NotFound(f"there is no custom preset {key!r}; it may have been deleted")
     return text
 
 
@@ -189,8 +189,8 @@ def _check_room(connection: Connection, key: str, text: str) -> None:
     ).scalar_one()
     if others + len(text) > MOST_BYTES:
         raise BadInput(
-            f"your presets together may have {MOST_BYTES // 2**20} MB, and this one would make them "
-            f"{(others + len(text)) / 2**20:.1f}; delete some first"
+            f"custom presets can have up to {MOST_BYTES // 2**20} MB together, and this one would "
+            f"make them {(others + len(text)) / 2**20:.1f}; delete some first"
         )
 
 

@@ -75,7 +75,7 @@ class Through(unittest.TestCase):
     def test_what_was_not_looked_at_is_said(self) -> None:
         (one,) = check(walk(subject=None), named(["through"]), pieces=SetPieces((), 7_000)).findings
         self.assertEqual((one.weight, one.amount), (False, 7_000.0))
-        self.assertIn("7000 triangles of the set are not looked at", one.says)
+        self.assertIn("7000 triangles of the set are ignored", one.says)
 
     def test_under_empty_ground(self) -> None:
         low = walk().mounts[0].replace(y_m=keyed((1, 1.0), (101, -1.0), interp="linear"))

@@ -58,7 +58,7 @@ class Lag(unittest.TestCase):
         shot = followed(anticipation_s=0.25)
         self.assertEqual(report(shot, evaluate(shot)).least_lag_frames, -6.0)
         for frames in (-6.0, -7.0, 900.0):
-            with self.assertRaisesRegex(EditError, "more than -6 frames"):
+            with self.assertRaisesRegex(EditError, "above -6 frames"):
                 edited(shot, {"type": "set_lag", "mount": "camera", "lag_frames": frames})
         with self.assertRaisesRegex(EditError, "no operator aims"):
             edited(

@@ -124,7 +124,7 @@ class DialOfANumber(unittest.TestCase):
             SHOT, *({"type": "make_dial", "at": f"layer:{each}.axes.pan.swing"} for each in ("sway", "fast"))
         )
         self.assertEqual([dial.name for dial in twice.dials], ["swing_of_pan", "swing_of_pan_2"])
-        with self.assertRaisesRegex(EditError, "a formula gives this number already"):
+        with self.assertRaisesRegex(EditError, "this number has a formula"):
             edited(twice, {"type": "make_dial", "at": "layer:sway.axes.pan.swing"})
         self.assertEqual(command(type="make_dial", at=WEIGHT).label(SHOT), "Make a dial of weight in “Sway”")
 

@@ -106,7 +106,7 @@ class Running(unittest.TestCase):
         self.assertEqual(
             curve(shot).keys[1], Key(frame=25, value=2.0, interp="free", handle_in=(-6, 1), handle_out=(6, 1))
         )
-        with self.assertRaisesRegex(EditError, "reaches back"):
+        with self.assertRaisesRegex(EditError, "extends back"):
             edited(MOVED, {"type": "set_handles", "at": X, "frame": 25, "handle_in": [6, 1]})
 
     def test_bending_one_end_leaves_the_other_as_it_was(self) -> None:

@@ -269,7 +269,8 @@ def recording(shot_of: Callable[[], Shot]) -> Iterator[Recorder]:
 
     with (
         patch.object(facts, "moments", watched_moments),
-        patch.object(Doc, "__getattribute__", field_of, create=True), patch.object(Evaluation, "memoized", watched_kept),
+        patch.object(Doc, "__getattribute__", field_of, create=True),
+        patch.object(Evaluation, "memoized", watched_kept),
         patch.object(Evaluation, "table", watched_table), patch.object(Evaluation, "lookup", watched_lookup),
         patch.object(Scope, "value", watched_value),
         patch.object(Evaluation, "key_of", quiet_key), patch.object(Evaluation, "__post_init__", quiet_init),

@@ -133,7 +133,7 @@ class Odd(unittest.TestCase):
         np.testing.assert_array_equal(evaluate(made).pose.angles_deg, 0.0)
 
     def test_two_operators_are_refused(self) -> None:
-        with self.assertRaisesRegex(Exception, "one operator aims"):
+        with self.assertRaisesRegex(Exception, "a camera has one operator"):
             shot(Operator(), None, Mount(id="b", name="B", operator=Operator()))
 
 

@@ -123,7 +123,7 @@ class CuesAtTargets(unittest.TestCase):
         for cue, fault in (
             ({"on": {"kind": "mount", "mount": "boom"}}, "cues\\[0\\].on names the mount 'boom'"),
             ({"on": {"kind": "subject"}, "place_m": (0, 0, 0)}, "not both"),
-            ({"on": {**BOAT.model_dump(), "x_m": {"state": "formula", "text": "panic"}}}, "no dial"),
+            ({"on": {**BOAT.model_dump(), "x_m": {"state": "formula", "text": "panic"}}}, "cannot read a dial"),
         ):
             with self.subTest(fault), self.assertRaisesRegex(ValidationError, fault):
                 self.shot(cues=[cue])

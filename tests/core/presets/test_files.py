@@ -64,7 +64,7 @@ class Files(unittest.TestCase):
             ),
             (
                 changed(dials=[GOOD["dials"][0] | {"name": "sin"}]),
-                r"dials\[0\]\.name.*means something in formulas already",
+                r"dials\[0\]\.name.*is a reserved name in formulas",
             ),
             (changed(name=""), "name"),
             (changed(name="x" * 500), "name"),

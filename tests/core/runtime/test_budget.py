@@ -18,13 +18,13 @@ class Limits(unittest.TestCase):
         spent = Budget(0.0, 2**40)
         with (
             on_budget(spent),
-            self.assertRaisesRegex(TooDear, "working out .* takes more than 0 s; nothing was changed. Lower"),
+            self.assertRaisesRegex(TooDear, "computing .* takes more than 0 s; nothing was changed. Lower"),
         ):
             evaluate(shot_with(layer()))
         with (
             on_budget(Budget(0.02, 2**40)),
             budget.doing(lambda: "“Slow sway”", "its rate"),
-            self.assertRaisesRegex(TooDear, "working out “Slow sway” .*Lower its rate"),
+            self.assertRaisesRegex(TooDear, "computing “Slow sway” .*Lower its rate"),
         ):
             budget.check()
             while time.thread_time() >= 0.0:

@@ -92,7 +92,7 @@ async function ready(movie: Movie): Promise<Frames | null> {
   while (isCurrent(movie)) {
     const frames = sceneIsHere(movie) ? framesOf(movie) : null;
     if (frames) return frames;
-    filming.setState({ waits: "it goes on when its shot is open" });
+    filming.setState({ waits: "continues when its shot is open" });
     await pause(AGAIN_MS / 4);
   }
   return null;

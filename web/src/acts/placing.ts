@@ -34,7 +34,7 @@ export const tryAim = (fill: number): void => preview(aiming(fill));
 
 export const takeLens = (focal: number) => void commit(moveCommand("focal_mm", focal));
 
-/** Puts the camera where the Set view's eye is. */
+/** Moves the camera to the Set view's eye. */
 export function fromOutside(): void {
   const pose = outsidePose();
   if (pose) void commit(placeLens(pose));

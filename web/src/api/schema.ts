@@ -4627,20 +4627,20 @@ export interface components {
          *
          *     Arrays, `name:PART` for one of several parts:
          *
-         *     - `flow`: what people watch; NaN where it is not known. Columns: streak px, distance of the subject m, height of the lens m, speed m/s.
+         *     - `flow`: readings during playback; NaN where unknown. Columns: streak px, distance of the subject m, height of the lens m, speed m/s.
          *     - `framing`: framing error of the subject. Columns: right px, above px, on screen 0 or 1.
-         *     - `plate`: where a plate hangs, and how large it is. Columns: x m, y m, z m, qx, qy, qz, qw, width m, height m.
+         *     - `plate`: pose and size of a plate. Columns: x m, y m, z m, qx, qy, qz, qw, width m, height m.
          *     - `coverage`: width of the gap at the edges of plates. Columns: left px, right px, bottom px, top px.
-         *     - `rig`: where the rig is behind a mount. Columns: x m, y m, z m, qx, qy, qz, qw.
+         *     - `rig`: pose of the rig after a mount. Columns: x m, y m, z m, qx, qy, qz, qw.
          *     - `moves`: picture movement by a mount or layer alone since the previous frame, 0 where unknown. Columns: px.
          *     - `pose`: the lens with everything. Columns: x m, y m, z m, pan deg, tilt deg, roll deg, focal mm, vertical field of view deg, shift across %, shift up %, k1, k2.
          *     - `bare`: the lens with the move alone. Columns: x m, y m, z m, pan deg, tilt deg, roll deg, focal mm, vertical field of view deg, shift across %, shift up %, k1, k2.
-         *     - `aimed`: the mount that the operator aims, in what carries it. Columns: pan deg, tilt deg.
+         *     - `aimed`: the mount that the operator aims, in its parent. Columns: pan deg, tilt deg.
          *     - `sum`: all layers that count together. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom, shift_x, shift_y.
-         *     - `layer`: what a layer gives, or would give. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom, shift_x, shift_y.
+         *     - `layer`: offsets of a layer, also when muted. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom, shift_x, shift_y.
          *     - `weight`: weight of a layer with its ramps and its clip's. Columns: share.
-         *     - `clip`: what the layers of a clip give together, whether they count or not. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom, shift_x, shift_y.
-         *     - `blend`: the place of a blend on its pad, at the pace that it may have. Columns: across %, up %.
+         *     - `clip`: sum of the layers of a clip, also when muted. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom, shift_x, shift_y.
+         *     - `blend`: the position of a blend on its pad, with limited speed. Columns: across %, up %.
          *     - `hull`: amount of a clip with its ramps and cross-fades. Columns: share.
          */
         MotionHead: {
@@ -6267,7 +6267,7 @@ export interface components {
             corner: components["schemas"]["CornerReading"] | null;
             /**
              * Cue Places
-             * @description where cues are that happen at something: metres in the world at their own frames
+             * @description positions of cues with a target: metres in the world at their own frames
              */
             cue_places: {
                 [key: string]: [
@@ -6286,7 +6286,7 @@ export interface components {
              * @description the frame
              */
             frame: number;
-            /** @description how the subject sits, over `near` */
+            /** @description framing of the subject, over `near` */
             framing: components["schemas"]["FramingReport"] | null;
             /**
              * Layers
@@ -6295,7 +6295,7 @@ export interface components {
             layers: components["schemas"]["LayerReading"][];
             /**
              * Margin Px
-             * @description how many pixels of the bare picture the shake needs beyond its edges, seen at the subject's distance, over the same; a million where it looks past all of it, nothing while something is only tried on
+             * @description overscan in pixels of the bare picture, at the subject's distance, over the same; a million where none is enough, missing during a preview
              */
             margin_px: number | null;
             /**
@@ -6322,7 +6322,7 @@ export interface components {
             streak_px: number;
             /**
              * Subject Distance M
-             * @description from the bare lens to the subject, where one is marked
+             * @description distance from the bare lens to the subject, if marked
              */
             subject_distance_m: number | null;
             /**
@@ -8240,7 +8240,7 @@ export interface components {
         TidyIn: {
             /**
              * Keep
-             * @description how many of the newest revisions stay; named ones always do
+             * @description number of the newest revisions to keep; named ones are always kept
              */
             keep: number;
         };

@@ -47,7 +47,7 @@ export function useImport(state: State | null, projectSlug: string) {
   /** Shows the range of this shot in a cut; it is applied as an edit. */
   const readCut = (file: File, handles = 0) =>
     doing(`${file.name}: `, async () => {
-      if (!state) throw new Error("open the shot that the cut is about first");
+      if (!state) throw new Error("open the shot of the cut first");
       setFound(null);
       const fields = { file, handles: String(handles) };
       setCut({ ...(await sendForm<Cut>(`/api/shots/${state.slug}/cut`, fields, file.name)), file });

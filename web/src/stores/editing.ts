@@ -135,8 +135,7 @@ export function inTurn(
 /** Does something in the variant in which it was asked for, while another one is shown. */
 async function within(variant: string, shown: State, work: (state: State) => Promise<void>): Promise<void> {
   const other = await fetchShot(shown.slug, variant);
-  if (other.variant !== variant)
-    throw new Error("the variant that this was meant for was deleted; undo brings it back");
+  if (other.variant !== variant) throw new Error("the variant of this change was deleted; undo restores it");
   adopt(other);
   try {
     await work(other);
@@ -180,7 +179,7 @@ function bringBack(command: Command, { id, variant }: State): void {
     if (undone.variant === variant) adopt(undone);
     else {
       adopt(await step(undone, "/api/shots/{shot}/redo"));
-      note("info", "The variant was not what was deleted last; undo until it is there, and make the change again");
+      note("info", "The variant was not deleted last; undo until it returns, then repeat the change");
     }
   }).then(() => {
     if (openShot.getState().state?.variant === variant) void commit(command);

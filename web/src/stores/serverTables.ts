@@ -9,6 +9,6 @@ export async function loadFacts(): Promise<void> {
 }
 
 export function serverTables(): Tables {
-  if (!known) throw new Error("the facts are not loaded yet");
+  if (!known) throw new Error("the tables are not loaded yet");
   return known;
 }

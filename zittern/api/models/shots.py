@@ -159,7 +159,9 @@ class FormulaOut(Model):
 class TidyIn(Model):
     """The number of revisions to keep."""
 
-    keep: int = Field(ge=1, le=1_000_000, description="how many of the newest revisions stay; named ones always do")
+    keep: int = Field(
+        ge=1, le=1_000_000, description="number of the newest revisions to keep; named ones are always kept"
+    )
 
 
 class TidyOut(Model):

@@ -156,10 +156,7 @@ def compare_clip(shot: str, clip: str, ctx: Ctx, seen: Seen) -> OriginOut:
         raise NotFound(f"the clip “{found.name}” was not placed from a preset")
     preset = _readable(ctx, origin.preset)
     if preset is None:
-        problem = (
-            f"the preset “{origin.name}” is not here any more; import its file, or undo its deletion, to compare with "
-            f"it"
-        )
+        problem = f"the preset “{origin.name}” is missing; import its file, or undo its deletion, to compare with it"
         return OriginOut(key=origin.preset, name=origin.name, preset=None, problem=problem, parts=[])
     return OriginOut(
         key=origin.preset,

@@ -28,7 +28,7 @@ def blur(study: Study) -> Iterator[Finding]:
         says = f"the shake blurs the picture in {int(long.sum())} frames"
     elif (whole > limit).sum() >= _LEAST_FRAMES:
         long, most, weight, fix = whole > limit, float(np.max(whole)), False, None
-        says = f"the camera itself moves so fast that the picture blurs in {int(long.sum())} frames"
+        says = f"the fast camera move blurs the picture in {int(long.sum())} frames"
     else:
         return
     yield Finding(

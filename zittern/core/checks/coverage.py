@@ -42,7 +42,7 @@ def coverage(study: Study) -> Iterator[Finding]:
         unit="px",
         px=full.uncovered_px,
         says=f"the edge of “{rearmost.name}” shows, up to {full.uncovered_px:.1f} px in from the {full.side} side at "
-        f"frame {full.at_frame:.4g}" + (f"; it would be enough to have {' or '.join(others)}" if others else ""),
+        f"frame {full.at_frame:.4g}" + (f"; repair: {' or '.join(others)}" if others else ""),
         fix=None if chosen is None else Fix(says=chosen.says, command=chosen.command),
     )
 

@@ -133,7 +133,7 @@ def _aiming_fix(study: Study, worst: int, shaken: bool) -> Fix | None:
     shot = study.shot
     if shaken and shot.hold is None:
         command = SetValues(values=(Assignment(at="shot.hold", value={}),))
-        return Fix(says="hold the framing: slow drift is turned back, the fast shake stays", command=command)
+        return Fix(says="hold the framing: removes slow drift, keeps the fast shake", command=command)
     if shaken:
         return None
     frame = float(study.frames[worst])

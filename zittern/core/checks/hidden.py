@@ -85,7 +85,7 @@ def _behind_plates(study: Study, subject: Subject) -> Iterator[Finding]:
             continue
         further = float(np.max(np.linalg.norm(away, axis=1))) * _BEHIND
         command = SetPlateDistance(plate=plate.id, distance_m=round(further, 2)) if depths[plate.id] > 0.0 else None
-        says = f"hang “{plate.name}” at {further:.2f} m, behind the subject, as large in the picture as now"
+        says = f"move “{plate.name}” to {further:.2f} m, behind the subject, with the same size in the picture"
         yield Finding(
             check="hidden",
             weight=True,

@@ -99,7 +99,7 @@ class _Track:
             pace = abs(float(around[1] - around[0])) / 2.0
             if pace < _STOPS_BELOW * usual:
                 frame = float(frames[row])
-                says = f"the path stops at frame {frame:g} on its way"
+                says = f"the path stops at frame {frame:g} within the move"
                 return self.finding(False, (frame, frame), usual * px, "px a frame", says, (row - 1, row))
         return None
 

@@ -40,7 +40,7 @@ def limits(study: Study) -> Iterator[Finding]:
             frames=stretch(study.frames, over),
             amount=amount,
             unit="",
-            says=f"{called} lies up to {amount:.4g} outside of {least:g} to {most:g} and is clamped",
+            says=f"{called} is up to {amount:.4g} outside {least:g} to {most:g} and is clamped",
         )
     yield from _lens_at_its_stop(study)
 

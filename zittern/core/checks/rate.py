@@ -162,6 +162,6 @@ def _too_many(study: Study, layer: Layer, beats: Array) -> Finding:
         frames=stretch(study.frames, beats > MOST_A_FRAME),
         amount=most * study.shot.fps.value,
         unit="Hz",
-        says=f"“{layer.name}” has {beats_told(most)} per frame; above {MOST_A_FRAME:g} none are made. Lower the rate "
-        f"or the speed",
+        says=f"“{layer.name}” has {beats_told(most)} per frame; above {MOST_A_FRAME:g} none are generated. "
+        "Lower the rate or the speed",
     )

@@ -48,7 +48,7 @@ def repeats(study: Study) -> Iterator[Finding]:
         frames=(float(study.frames[0]), float(study.frames[-1])),
         amount=float(period) / fps,
         unit="s",
-        says=f"the shake comes again every {period / fps:.1f} s",
+        says=f"the shake repeats every {period / fps:.1f} s",
         fix=fix,
     )
 

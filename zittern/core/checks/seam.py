@@ -49,7 +49,7 @@ def seam(study: Study) -> Iterator[Finding]:
             amount=apart,
             unit="px",
             px=apart,
-            says=f"“{layer.name}” jumps by {apart:.3g} px where the loop begins again",
+            says=f"“{layer.name}” jumps by {apart:.3g} px at the loop point",
             fix=fix,
         )
     apart = _move_apart_px(study, seams)

@@ -69,8 +69,8 @@ def _springs(study: Study) -> Iterator[Finding]:
             amount=0.0,
             unit="px",
             px=0.0,
-            says=f"the springs of “{mount.name}” do nothing: {below} that carries them stands still. Add a mount, and "
-            f"give that the springs: it answers to the motion of “{mount.name}”",
+            says=f"the springs of “{mount.name}” have no effect: {below} that carries them is static. Add "
+            f"a mount with the springs: it responds to the motion of “{mount.name}”",
         )
 
 
@@ -145,7 +145,7 @@ def _disjoint(one: tuple[float, float], other: tuple[float, float]) -> bool:
 def _without_motion(study: Study, clip: Clip, layer: Layer) -> tuple[bool, str, Fix | None]:
     shot, at = study.shot, f"layer:{layer.id}"
     if blends.counts_nowhere(clip, layer, study.clocked(clip)):
-        return False, "the place of the blend never comes near its corner", None
+        return False, "the position of the blend never comes near its corner", None
     for address, number, what in (
         (f"{at}.weight", layer.weight, "its weight is"),
         (f"clip:{clip.id}.amount", clip.amount, "its clip's amount is"),
@@ -157,7 +157,7 @@ def _without_motion(study: Study, clip: Clip, layer: Layer) -> tuple[bool, str, 
             return True, "its weight and its clip's amount leave nothing of it", None
         return (
             True,
-            "its ramps and its clip's leave nothing of it",
+            "its ramps and those of its clip reduce it to zero",
             Fix(
                 says="without ramps",
                 command=SetSpan(at=(at, f"clip:{clip.id}"), ramp_in_frames=0.0, ramp_out_frames=0.0),

@@ -48,15 +48,15 @@ CHECKS: tuple[Check, ...] = (
     Check("pop", "pop", "jumps where a clip or layer starts or ends", pop),
     Check("coverage", "coverage", "edges of plates or of the set that show", coverage),
     Check("hidden", "hidden", "the subject behind plates", hidden),
-    Check("through", "through", "a lens that goes through a plate or the subject", passes_through),
+    Check("through", "through", "a lens that passes through a plate or the subject", passes_through),
     Check("framing", "subject", "the subject out of frame or out of the safe area", framing),
     Check("blur", "blur", "streaks that are too long, of the shake or of the whole motion", blur),
     Check("rate", "too fast", "rates above half the frame rate", rate),
     Check("kink", "kink", "corners in the path", kink),
     Check("limits", "limits", "numbers that their limits hold, a lens at its stop", limits),
     Check("comfort", "comfort", "fast turning, slow swaying", comfort),
-    Check("smooth", "too smooth", "a move without anything above half a hertz", smooth),
-    Check("repeats", "repeats", "a shake that comes again and again", repeats),
+    Check("smooth", "too smooth", "a move without motion above 0.5 Hz", smooth),
+    Check("repeats", "repeats", "a shake that repeats", repeats),
 )
 # An ignored finding is reported again when it has grown by this factor.
 _WORSE = 1.25

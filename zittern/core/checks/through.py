@@ -65,7 +65,7 @@ def _through_pieces(study: Study) -> Iterator[Finding]:
             frames=(float(study.frames[0]), float(study.frames[-1])),
             amount=float(study.set_pieces.left_out),
             unit="triangles",
-            says=f"{study.set_pieces.left_out} triangles of the set are not looked at: it is too finely made",
+            says=f"{study.set_pieces.left_out} triangles of the set are ignored: its meshes are too dense",
         )
     if first is not None:
         yield Finding(

@@ -45,8 +45,8 @@ class SetLag(CommandDoc, label="Set lag of the operator to {lag_frames:g} frames
         if changed is None:
             least = mount.operator.least_lag_s * shot.fps.value
             raise EditError(
-                f"a lag of {self.lag_frames:g} frames cannot be had: with this anticipation it is more than "
-                f"{least:.4g} frames, and reaction stays within 3 s",
+                f"a lag of {self.lag_frames:g} frames is not possible: with this anticipation it is "
+                f"above {least:.4g} frames, and the reaction is limited to 3 s",
                 f"mount:{self.mount}.operator",
             )
         return with_mount(shot, mount, mount.replace(operator=changed))

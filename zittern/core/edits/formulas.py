@@ -117,7 +117,7 @@ class MakeDial(CommandDoc, label="Make a dial of {at}"):
         """Apply the command. Raises EditError for a number that a formula gives already."""
         number = number_at(shot, self.at)
         if formula_of(number) is not None:
-            raise EditError("a formula gives this number already; end it first, or let it read a dial", self.at)
+            raise EditError("this number has a formula; remove it first, or let it read a dial", self.at)
         value = number.map(lambda stored: stored * self.times)
         dial = Dial(name=self._name(shot), unit=self.unit, **_reach(value), value=value)
         text = dial.name if self.times == 1.0 else f"{dial.name} / {self.times!r}"

@@ -181,7 +181,7 @@ class SetHandles(CommandDoc, label="Edit handle at frame {frame:g}"):
     def apply(self, shot: Shot) -> Shot:
         """Return a missing handle is unchanged. Raises EditError for one that points the wrong way."""
         if (self.handle_in and self.handle_in[0] > 0) or (self.handle_out and self.handle_out[0] < 0):
-            raise EditError("the handle before a key reaches back in time, the one after it reaches on", self.at)
+            raise EditError("the handle before a key extends back in time, the one after it forwards", self.at)
         changes = {
             name: value
             for name, value in (("handle_in", self.handle_in), ("handle_out", self.handle_out))

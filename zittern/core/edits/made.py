@@ -51,11 +51,11 @@ def _left_by_the_set(before: Shot, after: Shot) -> Iterator[str]:
         return
     subject = before.subject
     if subject is not None and subject.object is not None and subject != after.subject:
-        yield f"the set plays as before: mark “{subject.name}” again to follow it where it is seen now"
+        yield f"the set was not retimed: mark “{subject.name}” again to follow it"
     rides = {mount.id: mount.ride for mount in after.mounts}
     moved = [mount.name for mount in before.mounts if mount.ride is not None and mount.ride != rides.get(mount.id)]
     if moved:
-        yield f"the set plays as before: choose the ride of “{moved[0]}” again to follow what is seen now"
+        yield f"the set was not retimed: choose the ride of “{moved[0]}” again to follow it"
 
 
 def _holes(shot: Shot, lane: Lane) -> list[tuple[float, float]]:

@@ -77,10 +77,10 @@ class HangPlates(CommandDoc):
 
     def label(self, shot: Shot) -> str:
         """`Hang “Far shore”`, `Hang 4 plates`."""
-        return f"Hang “{self.plates[0].name}”" if len(self.plates) == 1 else f"Hang {len(self.plates)} plates"
+        return f"Add plate “{self.plates[0].name}”" if len(self.plates) == 1 else f"Add {len(self.plates)} plates"
 
 
-class SetPlateDistance(CommandDoc, label="Hang {plate} at {distance_m:g} m"):
+class SetPlateDistance(CommandDoc, label="Move {plate} to {distance_m:g} m"):
     """Move a plate along the line from the bare lens at the first frame.
 
     It is scaled, so that its size in that frame is unchanged.
@@ -149,7 +149,7 @@ class MovePlate(CommandDoc, label="Move {plate}"):
         return _with(shot, plate, _moved(plate, turn[:, :2] @ np.array([self.across_m, self.up_m])))
 
 
-class RemovePlate(CommandDoc, label="Take down {plate}"):
+class RemovePlate(CommandDoc, label="Remove {plate}"):
     """Takes a plate down. Its picture stays while any revision shows it."""
 
     plate: str

@@ -119,9 +119,7 @@ class RemoveMount(CommandDoc, label="Remove mount {mount}"):
             )
         if not self.bake:
             raise NeedsKeys(
-                _offer(
-                    f"what “{shot.mounts[at].name}” does and what its neighbour does cannot be merged into one mount"
-                ),
+                _offer(f"“{shot.mounts[at].name}” and its neighbor cannot be merged into one mount"),
                 f"mount:{self.mount}",
             )
         return _removed_baked(shot, at)
@@ -145,7 +143,7 @@ class MoveMount(CommandDoc):
             return after
         if not self.bake:
             raise NeedsKeys(
-                _offer("turns and shifts of mounts come one after another, so order matters here"),
+                _offer("rotations and shifts of mounts are applied in order, so the order matters here"),
                 f"mount:{self.mount}",
             )
         return kept_by(shot, after, [mount.id for mount in mounts[min(at, to) : max(at, to) + 1]][-1])
@@ -180,7 +178,10 @@ class SetPivot(CommandDoc, label="Move pivot of {mount}"):
             return after
         if not self.bake:
             raise NeedsKeys(
-                _offer(f"“{mount.name}” turns during the shot, and about another point the same turns lead elsewhere"),
+                _offer(
+                    f"“{mount.name}” rotates during the shot, and the same rotations about another "
+                    "point give another path"
+                ),
                 f"mount:{self.mount}",
             )
         return kept_by(shot, with_mount(shot, mount, mount.replace(pivot_m=self.pivot_m)), mount.id)
@@ -224,8 +225,8 @@ class TurnMount(CommandDoc, label="Re-orient axes of {mount}"):
         if not self.bake:
             raise NeedsKeys(
                 _offer(
-                    f"“{mount.name}” turns during the shot, and a further turn cannot be written into its pan, tilt "
-                    f"and roll"
+                    f"“{mount.name}” rotates during the shot, and a further rotation cannot be "
+                    "expressed by its pan, tilt and roll"
                 ),
                 f"mount:{mount.id}",
             )

@@ -95,7 +95,8 @@ def all_at_once(shot: Shot, edits: Sequence[TimeEdit]) -> Shot:
     for one, other in zip(rising, rising[1:], strict=False):
         if _reach(one)[1] > _reach(other)[0] or _reach(one) == _reach(other):
             raise BadInput(
-                f"“{one.label(shot)}” and “{other.label(shot)}” are about the same frames; do one after the other", ""
+                f"“{one.label(shot)}” and “{other.label(shot)}” affect the same frames; apply them one after the other",
+                "",
             )
     for edit in reversed(rising):
         shot = edit.apply(shot)

@@ -186,7 +186,7 @@ def _size(unit: str, field: Field, start: int, stop: int) -> float:
     if unit not in _FRAMES:
         return UNITS[unit].size
     if not field.fps:
-        raise FormulaFault("how long a frame is is not known here; write seconds", start, stop)
+        raise FormulaFault("the frame rate is unknown here; write seconds", start, stop)
     return 1.0 / field.fps
 
 

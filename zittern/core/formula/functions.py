@@ -160,7 +160,12 @@ FUNCTIONS: dict[str, Function] = {
         Function("clamp", "x, least, most", 3, 3, _clamp, "x clamped to minimum–maximum"),
         Function("mix", "a, b, share", 3, 3, _mix, "a at share 0, b at share 1, between them in between"),
         Function(
-            "smoothstep", "least, most, x", 3, 3, _smoothstep, "0 up to least, 1 from most on, a soft rise between"
+            "smoothstep",
+            "least, most, x",
+            3,
+            3,
+            _smoothstep,
+            "0 up to the minimum, 1 from the maximum on, a smooth rise in between",
         ),
         Function("floor", "x", 1, 1, np.floor, "the next whole number below", jumps=True),
         Function("ceil", "x", 1, 1, np.ceil, "the next whole number above", jumps=True),
@@ -193,8 +198,6 @@ FUNCTIONS: dict[str, Function] = {
         Function(
             "pulse", "x, width", 1, 2, _pulse, "1 during the first part (half) of every whole x, else 0", jumps=True
         ),
-        Function(
-            "decay", "x, half", 1, 2, _decay, "0 before x is 0, then 1 falling to half after every `half`", jumps=True
-        ),
+        Function("decay", "x, half", 1, 2, _decay, "0 before x is 0, then 1, halved after every `half`", jumps=True),
     )
 }

@@ -154,7 +154,7 @@ def parse(text: str) -> Node:
     """Return the tree of a formula. Raises FormulaFault; what it names is not looked up here."""
     if len(text) > MOST_CHARACTERS:
         raise FormulaFault(
-            f"a formula has up to {MOST_CHARACTERS} characters, got {len(text)}", MOST_CHARACTERS, len(text)
+            f"expected a formula of up to {MOST_CHARACTERS} characters, got {len(text)}", MOST_CHARACTERS, len(text)
         )
     # Positions of errors refer to the text as typed.
     read = _LEADING.sub(lambda found: " " * len(found[0]), text)
@@ -179,7 +179,7 @@ def _strange(text: str, at: int) -> FormulaFault:
         return FormulaFault(f"`{character}` means nothing here: {_INSTEAD[character]}", at, at + 1)
     shown = character if character.isprintable() else f"character {ord(character)}"
     return FormulaFault(
-        f"`{shown}` means nothing in a formula; names have the letters a to z, digits and _", at, at + 1
+        f"`{shown}` is not allowed in a formula; names have the letters a to z, digits and _", at, at + 1
     )
 
 

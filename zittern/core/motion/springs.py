@@ -32,7 +32,7 @@ from zittern.core.units import Array, IntArray
 
 __all__ = ["deflections", "sprung"]
 
-_ADVICE = "the number of frames, of mounts in springs, or of jumps in what moves them"
+_ADVICE = "the number of frames, of mounts in springs, or of jumps in their inputs"
 
 
 def sprung(shot: Shot) -> tuple[Mount, ...]:

@@ -100,7 +100,7 @@ _PRESETS: tuple[Preset, ...] = (
     Preset(
         name="Smooth road",
         tags=("vehicle", "calm"),
-        line="A car on good tarmac: it floats on its springs, tyres hum.",
+        line="A car on good tarmac: it floats on its springs, tires hum.",
         layers=(
             layer("road", "Road", Road(roughness="B", speed_m_s=fixed(16.0)), pedestal=2.6, tilt=0.32, roll=0.3),
             noise("wheel", "Steering", 0.25, 1, pan=0.25, truck=2.0),
@@ -145,7 +145,7 @@ _PRESETS: tuple[Preset, ...] = (
     Preset(
         name="Crowd jostle",
         tags=("hand", "wild"),
-        line="Pushed from all sides, never for long in one place.",
+        line="Pushed from all sides, never at rest for long.",
         layers=(
             beats("push", "Shoulders", 1.1, 0.9, 0.9, _CROWD, truck=4.0, dolly=3.0, pan=1.1, roll=0.9),
             noise("give", "Giving way", 0.45, 2, weight=_CROWD, truck=2.2, dolly=1.6, pan=0.5),

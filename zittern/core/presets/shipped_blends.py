@@ -64,7 +64,7 @@ BLENDS: tuple[Preset, ...] = (
     Preset(
         name="Calm to alarmed",
         tags=("hand", "tense", "breath"),
-        line="The same hands at ease, then afraid: faster, larger, out of breath, with a tremor.",
+        line="Calm hands, then afraid: faster, larger, out of breath, with a tremor.",
         dials=(dial("alarm", 50.0),),
         blend=Blend(
             method="morph", corners=_corners(calm="Calm", alarmed="Alarmed"), across_percent=_by("alarm")
@@ -88,7 +88,7 @@ BLENDS: tuple[Preset, ...] = (
     Preset(
         name="Sound road to washboard",
         tags=("vehicle",),
-        line="From good tarmac onto ripples and back: two grounds that sound together on the way.",
+        line="From good tarmac onto ripples and back: a mix of two grounds.",
         dials=(dial("ripples", 50.0),),
         blend=Blend(corners=_corners(sound="Sound road", washboard="Washboard"), across_percent=_by("ripples")),
         layers=(

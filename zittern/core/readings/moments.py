@@ -218,7 +218,7 @@ MOMENTS: tuple[MomentRow, ...] = (
     MomentRow(
         "subject_distance_m",
         float | None,
-        "from the bare lens to the subject, where one is marked",
+        "distance from the bare lens to the subject, if marked",
         lambda at: at.distance_m if at.shot.subject else None,
     ),
     MomentRow(
@@ -239,8 +239,8 @@ MOMENTS: tuple[MomentRow, ...] = (
     MomentRow(
         "margin_px",
         float | None,
-        "how many pixels of the bare picture the shake needs beyond its edges, seen at the subject's distance, over "
-        "the same; a million where it looks past all of it, nothing while something is only tried on",
+        "overscan in pixels of the bare picture, at the subject's distance, over the same; a million "
+        "where none is enough, missing during a preview",
         _margin_px,
     ),
     MomentRow(
@@ -251,13 +251,13 @@ MOMENTS: tuple[MomentRow, ...] = (
     MomentRow(
         "framing",
         FramingReport | None,
-        "how the subject sits, over `near`",
+        "framing of the subject, over `near`",
         lambda at: report(at.shot, at.near) if framed(at.shot) else None,
     ),
     MomentRow(
         "cue_places",
         dict[str, tuple[float, float, float]],
-        "where cues are that happen at something: metres in the world at their own frames",
+        "positions of cues with a target: metres in the world at their own frames",
         _cue_places,
     ),
     MomentRow(

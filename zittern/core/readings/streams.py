@@ -181,7 +181,7 @@ STREAMS: tuple[Stream, ...] = (
     Stream(
         "flow",
         ("streak px", "distance of the subject m", "height of the lens m", "speed m/s"),
-        "what people watch; NaN where it is not known",
+        "readings during playback; NaN where unknown",
         _flow,
     ),
     Stream(
@@ -193,11 +193,11 @@ STREAMS: tuple[Stream, ...] = (
     Stream(
         "plate",
         ("x m", "y m", "z m", "qx", "qy", "qz", "qw", "width m", "height m"),
-        "where a plate hangs, and how large it is",
+        "pose and size of a plate",
         _plates,
     ),
     Stream("coverage", tuple(f"{side} px" for side in SIDES), "width of the gap at the edges of plates", _coverage),
-    Stream("rig", ("x m", "y m", "z m", "qx", "qy", "qz", "qw"), "where the rig is behind a mount", _rig),
+    Stream("rig", ("x m", "y m", "z m", "qx", "qy", "qz", "qw"), "pose of the rig after a mount", _rig),
     Stream(
         "moves",
         ("px",),
@@ -206,12 +206,12 @@ STREAMS: tuple[Stream, ...] = (
     ),
     Stream("pose", _POSE, "the lens with everything", _pose),
     Stream("bare", _POSE, "the lens with the move alone", _bare),
-    Stream("aimed", ("pan deg", "tilt deg"), "the mount that the operator aims, in what carries it", _aimed),
+    Stream("aimed", ("pan deg", "tilt deg"), "the mount that the operator aims, in its parent", _aimed),
     Stream("sum", _OFFSETS, "all layers that count together", _sum),
-    Stream("layer", _OFFSETS, "what a layer gives, or would give", _layers),
+    Stream("layer", _OFFSETS, "offsets of a layer, also when muted", _layers),
     Stream("weight", ("share",), "weight of a layer with its ramps and its clip's", _weights),
-    Stream("clip", _OFFSETS, "what the layers of a clip give together, whether they count or not", _clips),
-    Stream("blend", ("across %", "up %"), "the place of a blend on its pad, at the pace that it may have", _blends),
+    Stream("clip", _OFFSETS, "sum of the layers of a clip, also when muted", _clips),
+    Stream("blend", ("across %", "up %"), "the position of a blend on its pad, with limited speed", _blends),
     Stream("hull", ("share",), "amount of a clip with its ramps and cross-fades", _hulls),
 )
 

@@ -44,15 +44,15 @@ class Budget:
         self.spent_s = now_s - self._begun_s
         if self.spent_s > self.cpu_s:
             what, advice = self._doing[-1] if self._doing else (lambda: "this", "the number of frames or of layers")
-            raise TooDear(f"working out {what()} takes more than {self.cpu_s:g} s; nothing was changed. Lower {advice}")
+            raise TooDear(f"computing {what()} takes more than {self.cpu_s:g} s; nothing was changed. Lower {advice}")
 
     def needs(self, size_bytes: float, what: str, advice: str) -> None:
         """Raise TooDear for what takes more memory than there may be."""
         if size_bytes > self.most_bytes:
             needed, most = size_bytes / _BYTES_A_MB, self.most_bytes / _BYTES_A_MB
             raise TooDear(
-                f"{what} takes {needed:,.0f} MB of memory, and {most:,.0f} are what one request may use; nothing was "
-                f"changed. Lower {advice}"
+                f"{what} takes {needed:,.0f} MB of memory, more than the limit of {most:,.0f} MB per "
+                f"request; nothing was changed. Lower {advice}"
             )
 
     @contextmanager

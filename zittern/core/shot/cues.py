@@ -46,9 +46,11 @@ class CueIn(Doc):
         if self.on is None:
             return self
         if self.place_m is not None:
-            raise ValueError("a cue is at a place (place_m) or at what it happens at (on), not both")
+            raise ValueError("a cue has a position (place_m) or a target (on), not both")
         if not all(map(looks_at_frames_only, simple(self.on))):
-            raise ValueError("the place of what a cue happens at is fixed or keyed: it looks at no dial, span or axis")
+            raise ValueError(
+                "the position of a cue's target must be fixed or keyed: it cannot read a dial, span or axis"
+            )
         return self
 
     @property

@@ -18,7 +18,7 @@ __all__ = ["Dial", "DialName"]
 
 def _free(name: str) -> str:
     if name in RESERVED or name in FACT_NAMES:
-        raise ValueError(f"`{name}` means something in formulas already; take another name")
+        raise ValueError(f"`{name}` is a reserved name in formulas; choose another one")
     return name
 
 

@@ -156,7 +156,7 @@ def _hand(field: str, of: str) -> tuple[Look, ...]:
             scales=True,
             only=only,
             said=f"response of {field}",
-            hint="How quickly the camera is turned",
+            hint="Speed of the camera's response",
         ),
         Look(
             f"{field}_damping",
@@ -196,7 +196,7 @@ _PLACE_IN_PICTURE = (
         digits=1,
         group="place on screen",
         ink="pan",
-        hint="Where the subject should sit, from the left edge",
+        hint="Framing target, from the left edge",
     ),
     Look(
         "up_percent",
@@ -206,7 +206,7 @@ _PLACE_IN_PICTURE = (
         digits=1,
         group="place on screen",
         ink="tilt",
-        hint="Where the subject should sit, from the lower edge",
+        hint="Framing target, from the lower edge",
     ),
 )
 _OPERATOR = (
@@ -224,7 +224,7 @@ _OPERATOR = (
     *_hand("pan", "width"),
     Look("tilt", "tilts"),
     *_hand("tilt", "height"),
-    Look("mode", "keyed pan/tilt", hint="Instead of the keyed pan and tilt, or on top of them"),
+    Look("mode", "keyed pan/tilt", hint="Replaces keyed pan and tilt, or adds to them"),
     Look.percent("weight", "weight", ink="pedestal"),
 )
 _RIDE = (

@@ -8,6 +8,6 @@ FACTS_TOLD: dict[str, str] = {
     "speed": "speed of the camera along its path, metres per second",
     "height": "how high the camera is, metres",
     "distance": "distance of the subject, metres; 0 without one",
-    "bearing": "where the subject lies, degrees to the left of where the camera looks; 0 without one",
+    "bearing": "bearing of the subject, degrees to the left of the view direction; 0 without one",
 }
 FACT_NAMES: frozenset[str] = frozenset(FACTS_TOLD)

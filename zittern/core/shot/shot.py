@@ -150,7 +150,7 @@ class Shot(Doc):
         self._check_variants()
         if len(aiming := [mount.name for mount in self.mounts if mount.operator is not None]) > 1:
             raise ValueError(
-                f"one operator aims the camera; there are two, on “{aiming[0]}” and “{aiming[1]}”: take one away"
+                f"a camera has one operator; there are two, on “{aiming[0]}” and “{aiming[1]}”: take one away"
             )
         known = {mount.id for mount in self.mounts}
         for n, lane in enumerate(self.lanes):

@@ -149,7 +149,7 @@ SOURCES: tuple[SourceRow, ...] = (
     SourceRow(
         Hit,
         "Hit",
-        "blows and steps: the camera rings at each cue, or at a repeat rate",
+        "hits and steps: the camera rings at each cue, or in a rhythm",
         {"pan": 0.35, "tilt": 0.6, "roll": 0.4, "truck": 0.8, "pedestal": 1.6, "dolly": 0.8},
         (
             Look("ring_hz", "ring", "Hz", step=0.02, digits=1, scales=True),
@@ -162,7 +162,7 @@ SOURCES: tuple[SourceRow, ...] = (
                 step=1.0,
                 digits=0,
                 scales=True,
-                hint="A cue with a place arrives later the farther away it is",
+                hint="A cue with a position arrives later with distance",
             ),
             Look("falls", "distance falloff"),
             Look("at_start", "at the start", hint="Hit at clip start"),
@@ -179,7 +179,7 @@ SOURCES: tuple[SourceRow, ...] = (
             Look(
                 "same_way",
                 "same way",
-                hint="Each hit takes the camera the same way, down and forward, as a step does; off: random direction",
+                hint="All hits move down and forward, like a step; off: random direction",
             ),
             Look.percent("way_spread", "axis spread", hint="Random reduction of a hit on each axis, up to this part"),
         ),
@@ -187,13 +187,11 @@ SOURCES: tuple[SourceRow, ...] = (
     SourceRow(
         Cycle, "Cycle", "a few keys drawn once and repeated", {"pedestal": 1.5, "tilt": 0.35}, (_rate(), _PHASES)
     ),
-    SourceRow(
-        HandKeys, "Keys", "what you key by hand, on top of everything", {}, (Look("tracks", "key", group="keys"),)
-    ),
+    SourceRow(HandKeys, "Keys", "keys by hand, on top of everything", {}, (Look("tracks", "key", group="keys"),)),
     SourceRow(
         Take,
         "Take",
-        "what was recorded: a file of samples, or one of those that ship",
+        "a recorded take: a file of samples, or a shipped one",
         {},
         (
             Look.percent("gain", "gain", scales=True),
@@ -212,7 +210,7 @@ SOURCES: tuple[SourceRow, ...] = (
     SourceRow(
         Formulas,
         "Formula",
-        "what you write: an expression for each axis",
+        "a formula for each axis",
         {},
         (Look("tracks", "value", group="formulas"),),
     ),

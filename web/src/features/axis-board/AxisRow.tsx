@@ -54,7 +54,7 @@ export const AxisRow = memo(function AxisRow({ layer, axis, reading, selected }:
         <AxisSwing layer={layer} axis={axis} reading={reading} locked={locked} />
       </td>
       <td className={quietText}>{quiet ? "" : `${reading.swing_px.toFixed(reading.swing_px < 10 ? 1 : 0)} px`}</td>
-      <td className={quietText} title="Of the picture's width, at this lens and this distance">
+      <td className={quietText} title="Share of the picture width, at this lens and distance">
         {quiet ? "" : `${(reading.swing_share * 100).toFixed(reading.swing_share < 0.0995 ? 2 : 1)} %`}
       </td>
       <td className="text-right">

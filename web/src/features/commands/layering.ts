@@ -292,7 +292,7 @@ export const LAYERING: Action[] = [
   },
   {
     id: "blend-flatten",
-    title: "Flatten the selected blend: a plain clip with all it does as keys",
+    title: "Flatten the selected blend to a keyed clip",
     also: "bake morph mix",
     keys: [],
     available: withBlend,

@@ -42,7 +42,7 @@ export function FormulaCurve({ place }: { place: FormulaPlace }) {
   return (
     <div className="num flex items-stretch gap-2 text-(--graphite) text-[11px]">
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none" className="h-10 min-w-0 flex-1 bg-base-200/60">
-        <title>What the formula gives over the shot</title>
+        <title>Values of the formula over the shot</title>
         <polyline
           points={points.map((row) => `${x(frameAt(row)).toFixed(1)},${y(data[row] ?? 0).toFixed(1)}`).join(" ")}
           fill="none"

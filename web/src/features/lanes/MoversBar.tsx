@@ -47,7 +47,7 @@ export function MoversBar() {
   return (
     <fieldset
       className="flex h-1.5 min-w-0 shrink-0 overflow-hidden rounded-[2px] bg-base-300/60"
-      aria-label="What moves the picture at this frame"
+      aria-label="Parts that move the picture at this frame"
     >
       {movers.map(({ at, name, px }, n) => (
         <button

@@ -30,9 +30,7 @@ export function FollowForm({ shot, at, follows }: FollowFormProps) {
           className="btn btn-xs ml-auto"
           aria-label={`Other from frame ${frame}`}
           disabled={Boolean(here)}
-          title={
-            here ? "Another target is taken at this frame already" : "From this frame on something else is followed"
-          }
+          title={here ? "Another target starts at this frame" : "From this frame on, follows another target"}
           onClick={() => void follow(at, { frame, choice: "point", other: null })}
         >
           + from {frame}
@@ -63,7 +61,7 @@ export function FollowForm({ shot, at, follows }: FollowFormProps) {
             type="button"
             className="btn btn-xs"
             aria-label={`Keep the target at frame ${change.frame}`}
-            title="Takes this change of target away"
+            title="Removes this target change"
             onClick={() => dropChange(at, change.frame)}
           >
             ×

@@ -18,7 +18,7 @@ export function OperatorForm({ shot, mount }: { shot: Shot; mount: Mount }) {
   if (elsewhere && !operator)
     return (
       <p className="text-xs">
-        An operator aims “{elsewhere.name}” already: one camera has one operator. Take that one off to have one here.
+        An operator aims “{elsewhere.name}” already. A camera has one operator; remove that one first.
       </p>
     );
   return (

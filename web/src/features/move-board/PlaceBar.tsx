@@ -25,7 +25,7 @@ export function PlaceBar({ document }: { document: Shot }) {
         >
           Fly in the Viewfinder
         </button>
-        {button("Move camera to the Set view's eye", "Puts the camera where the Set view's eye is", fromOutside)}
+        {button("Move camera to the Set view's eye", "Moves the camera to the Set view's eye", fromOutside)}
         {button("Level", "Roll to zero", level)}
         {button("Square", "Pan, tilt and roll to the nearest 90°", square)}
         {document.subject && <AimBar subject={document.subject.name} />}

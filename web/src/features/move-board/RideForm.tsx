@@ -46,12 +46,12 @@ export function RideForm({ shot, mount }: { shot: Shot; mount: Mount }) {
       )}
       {isMissing && (
         <p className="text-xs" role="alert">
-          “{ride.object}” is not in this set: the mount goes on along the path that it had.
+          “{ride.object}” is not in this set: the mount keeps its path.
         </p>
       )}
       <p className="text-(--graphite) text-xs">
         {shot.set_id
-          ? "Only motion while a weight is on carries the mount: it gets on and off without a jump and keeps its distance. Key the weights to say when."
+          ? "Only motion while a weight is on carries the mount, so it never jumps and keeps its distance. Key the weights to time it."
           : "The shot has no set: only its subject can be ridden on, where one is marked and moves."}
       </p>
     </section>

@@ -27,7 +27,7 @@ export function RigForm({ shot, mount, outside }: { shot: Shot; mount: Mount; ou
       <Aim mount={mount.id} />
       <Poses shot={shot} mount={mount} outside={outside} />
       <p className="text-(--graphite) text-xs">
-        Order, pivot and axes change without moving the picture. If that is not exactly possible, a bake is offered.
+        Order, pivot and axes keep the picture. If that is not exactly possible, a bake is offered.
       </p>
     </section>
   );
@@ -138,7 +138,7 @@ function Aim({ mount }: { mount: string }) {
           key={field}
           type="button"
           className="btn btn-xs"
-          title="Re-orients its axes; what it carries is turned back, so the picture stays (Shift: back)"
+          title="Re-orients its axes; the picture stays (Shift: back)"
           onClick={(event) => turn(field, event.shiftKey ? -by : by)}
         >
           {title}
@@ -184,7 +184,7 @@ function Poses({ shot, mount, outside }: { shot: Shot; mount: Mount; outside: ()
         type="button"
         className="btn btn-xs"
         disabled={!pose}
-        title={pose ? `Puts this mount where ${pose.of} was, at the playhead` : "Copy a pose first"}
+        title={pose ? `Sets this mount to the copied pose of ${pose.of} at the playhead` : "Copy a pose first"}
         onClick={() => pastePose(false)}
       >
         Paste here
@@ -195,7 +195,7 @@ function Poses({ shot, mount, outside }: { shot: Shot; mount: Mount; outside: ()
         disabled={!pose}
         title={
           pose
-            ? `Keeps this mount where ${pose.of} was, on every frame of the loop range, or of the shot`
+            ? `Keys this mount to the copied pose of ${pose.of}, on every frame of the loop range or shot`
             : "Copy a pose first"
         }
         onClick={() => pastePose(true)}

@@ -47,7 +47,7 @@ export function Coverage() {
             {says}
           </button>
         ))}
-        {report.needs.length === 0 && <span>nothing that is computed here would do; move or enlarge the plates</span>}
+        {report.needs.length === 0 && <span>no single repair is enough; move or enlarge the plates</span>}
       </div>
     </section>
   );

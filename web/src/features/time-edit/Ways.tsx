@@ -26,7 +26,7 @@ export function Ways({ draft, gap, runs }: WaysProps) {
             {
               value: "keep",
               title: "stay unchanged",
-              told: "What comes after the cut keeps its motion; clips are split and cross-fade",
+              told: "Later content keeps its motion; clips are split and cross-fade",
             },
           ]}
           onChoose={(value) => changeDraft({ runs: value })}

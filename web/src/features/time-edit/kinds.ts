@@ -91,7 +91,7 @@ export const KINDS: Kind[] = [
   {
     id: "reverse",
     title: "reverse",
-    told: "Path and shakes in the range run backwards; steps, hits, takes, springs, operator and set go on forwards",
+    told: "Reverses path and shakes; steps, hits, takes, springs, operator and set continue forwards",
     numbers: [first, last],
     command: (draft) => ({ type: "reverse_time", ...draftRange(draft) }),
     mark: (draft) => ({ from: draft.first, to: draft.last + 1, look: "changed" }),
