@@ -154,7 +154,7 @@ class Commands(unittest.TestCase):
             "no clip of this cut", "retime", "lamp-close", "--cut", str(CUT), "-o", "x.shot.json", "--data", "data"
         )
         self.refused(
-            "by itself",
+            "the only one",
             "retime",
             "mast-fall",
             "--cut",

@@ -47,7 +47,10 @@ SWATCHES = 6
 
 
 def run(rounds: int = 9) -> dict[str, object]:
-    """Best of some rounds; the baseline is timed in the same rounds, so that ratios hold on a busy machine."""
+    """Return the best of some rounds.
+
+    The baseline is timed in the same rounds, so that ratios hold on a busy machine.
+    """
     shot, long = big_shot(FRAMES), big_shot(FRAMES * 10)
     samples = np.linspace(0.0, 1000.0, FRAMES * LAYERS * AXES * OCTAVES)
     cache = Cache()
@@ -142,7 +145,7 @@ def _drag(rounds: int) -> dict[str, object]:
 
 
 def _long(rounds: int) -> dict[str, object]:
-    """Shots of 100,000 frames, whole, and what edits of the rig cost against a full evaluation."""
+    """Time shots of 100,000 frames, and edits of the rig against a full evaluation."""
     long, rig = big_shot(LONG_FRAMES), rig_shot(FRAMES)
     sprung = long.replace(
         mounts=(Mount(id="camera", name="Camera", x_m=keyed((1, 0.0), (LONG_FRAMES, 10.0)), give=Springs()),)
@@ -171,7 +174,7 @@ def _long(rounds: int) -> dict[str, object]:
 
 
 def _blend(rounds: int) -> dict[str, object]:
-    """Four corners of five layers with a keyed place, against the same layers plainly."""
+    """Return four corners of five layers with a keyed position, and the same layers without a blend."""
     names = ("one", "two", "three", "four")
     plain = big_shot(FRAMES, len(names) * 5)
     clip = next(plain.clips())
@@ -196,7 +199,7 @@ def _blend(rounds: int) -> dict[str, object]:
 
 
 def _best(work: dict[str, Callable[[], object]], rounds: int) -> dict[str, float]:
-    """Least milliseconds of each, taken in turns."""
+    """Return the smallest time of each in milliseconds, measured in turns."""
     best = dict.fromkeys(work, float("inf"))
     for _ in range(rounds):
         for name, do in work.items():
@@ -217,7 +220,7 @@ def big_shot(frames: int, layers: int = LAYERS) -> Shot:
 
 
 def _rig(rounds: int) -> dict[str, object]:
-    """Five mounts, give on two, operator, gait, road, three hits.
+    """Return a shot with five mounts, two of them in springs, operator, gait, road, three hits.
 
     The whole, and an edit of one number, each of several, the slowest of them.
     """

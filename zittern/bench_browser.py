@@ -48,7 +48,7 @@ _MEASURES = """() => {
 
 
 def run() -> dict[str, object]:
-    """Milliseconds, paused and playing: median, 95th percentile, and where they go.
+    """Return milliseconds, paused and playing: median, 95th percentile, and their parts.
 
     Raises BadInput when there is no browser to ask.
     """
@@ -116,7 +116,7 @@ def _at_rest(browser: Any, page: Any) -> int:
 
 
 def _dragged(page: Any, play: bool = False) -> dict[str, object]:
-    """Drags a swing and reads what the page measured."""
+    """Drag a swing and read the measurements of the page."""
     if play:
         page.keyboard.press("Space")
     page.evaluate("() => performance.clearMeasures()")
@@ -151,7 +151,7 @@ def _movies(page: Any, url: str) -> dict[str, object]:
 
 
 def _scrubbed(page: Any) -> dict[str, object]:
-    """Drags the playhead over the ruler and reads what the page measured."""
+    """Drag the playhead over the ruler and read the measurements of the page."""
     page.evaluate("() => performance.clearMeasures()")
     box = page.get_by_test_id("ruler").bounding_box()
     y = box["y"] + box["height"] / 2

@@ -33,7 +33,7 @@ _ENDS_S = 10.0
 def find_browser(named: str | None) -> str:
     """Return the program of a Chromium: the one that is named, or ZITTERN_CHROMIUM, or one that is installed.
 
-    Raises BadInput with what to install where there is none.
+    Raises BadInput with installation advice if there is none.
     """
     wanted = os.environ.get("ZITTERN_CHROMIUM") or None if named is None else named
     for name in _NAMES if wanted is None else (wanted,):

@@ -69,7 +69,7 @@ class Axes(Keys):
         settled(page)
         before = self.seen()
         page.get_by_label("Add layer").click()
-        page.get_by_role("menuitem", name="Keys what").click()
+        page.get_by_role("menuitem", name="Keys curves").click()
         settled(page)
         number = page.get_by_role("spinbutton", name="shift x key", exact=True)
         number.dblclick()

@@ -13,7 +13,7 @@ jobs     exports in the background, with progress and cancel
 movies   movies under way: frames that come go to the encoder
 pictures a picture from a file, kept and ready to be hung
 seen     the shot of a request, through the variant that it names
-turns    the line of those who want to change something
+turns    the queue of write requests
 routes   one module per noun
 app      wiring only
 export_openapi  the API description that the types of the page are generated from

@@ -40,7 +40,7 @@ _LONG_HEADER = _refusal(
 
 
 def raise_handles() -> None:
-    """Lets this process open as many files and connections as the system allows it, up to what it may need."""
+    """Raise the limit of open files and connections of this process, up to the maximum that it may need."""
     soft, hard = resource.getrlimit(resource.RLIMIT_NOFILE)
     wanted = _WANTED_HANDLES if hard == resource.RLIM_INFINITY else min(_WANTED_HANDLES, hard)
     if soft != resource.RLIM_INFINITY and soft < wanted:
@@ -48,7 +48,7 @@ def raise_handles() -> None:
 
 
 class Connection(HttpToolsProtocol):
-    """One connection. `patience` ends it unless what it waits for comes."""
+    """One connection. `patience` ends the wait unless the expected event arrives."""
 
     patience: asyncio.TimerHandle | None = None
     # Bytes of headers of the present request, and whether it has more of them.

@@ -63,7 +63,7 @@ class Context:
         self.movies = Movies(self.library.workspace, self.most_bytes)
 
     def close(self) -> None:
-        """End exports and movies, lets go of the data folder."""
+        """End exports and movies, and release the data folder."""
         self.jobs.close()
         self.movies.close()
         self.library.close()

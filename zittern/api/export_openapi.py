@@ -1,4 +1,4 @@
-"""Prints the OpenAPI description, from which the page's types are generated (`make types`)."""
+"""Print the OpenAPI description, from which the page's types are generated (`make types`)."""
 
 from __future__ import annotations
 

@@ -24,7 +24,7 @@ _READING = frozenset({"GET", "HEAD", "OPTIONS"})
 _EVERYWHERE = frozenset({"0.0.0.0", "::", ""})
 # Headers that decide access: with two lines of one header, the effective one would be ambiguous.
 _ONCE = ("Host", "Origin", "Sec-Fetch-Site")
-# A body of commands as large as this takes a quarter of a second to read. Files come as forms, and frames of movies as
+# Parsing a body of commands of this size takes a quarter of a second. Files come as forms, and frames of movies as
 # bytes; only these may be larger, since frameworks read any other type as JSON.
 MOST_JSON_BYTES = 4 * 2**20
 _LARGE = frozenset({"multipart/form-data", "application/octet-stream"})

@@ -127,7 +127,7 @@ class ExportJobs:
         self._worker = ThreadPoolExecutor(1, thread_name_prefix="export")
 
     def start(self, shot: Shot, slug: str, format_: Format, step: float) -> ExportJob:
-        """Begins an export, or queues it behind the one under way.
+        """Start an export, or queue it behind the active one.
 
         Raises BadInput for what is too much, StoreError without room, StoreBusy where too many wait.
         """

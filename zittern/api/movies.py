@@ -2,8 +2,8 @@
 
 Numbered frames arrive and go to the encoder in order.
 
-The page asks, draws and posts; each answer lets it go on, so that never more is under way than the encoder takes. A
-page that is silent is waited for; one that comes back goes on at the frame where it stopped.
+The page requests, draws and uploads; each answer lets it continue, so that the encoder is never overrun. A
+silent page is waited for; a page that returns continues with the next frame.
 """
 
 from __future__ import annotations
@@ -39,7 +39,7 @@ _SILENT_S = 10.0
 _LOST_S = 60.0
 # Frames before a guess is worth anything.
 _PACED_FRAMES = 3
-# A page that went may come back within this; a finished file is kept as long.
+# A page may return within this time; a finished file is kept as long.
 _KEPT_S = 600.0
 _MOST_FRAMES = 200_000
 _CACHE_BYTES = 64 * 2**20
@@ -103,7 +103,7 @@ class Movie:
 
     @property
     def left_s(self) -> float | None:
-        """About how long the rest takes, at the pace so far."""
+        """Return the estimated remaining time, at the average pace."""
         since_s, first = self.paced
         if self.status != "drawing" or self.next - first < _PACED_FRAMES:
             return None
@@ -150,7 +150,7 @@ class Movie:
                 raise fault from error
 
     def cancel(self) -> None:
-        """End it; nothing is left."""
+        """End it and remove its files."""
         # Threads that wait for the encoder are woken immediately.
         self.ending = True
         if self.status == "drawing":
@@ -184,10 +184,10 @@ class Movies:
         self._lock = threading.Lock()
 
     def start(self, shot: Shot, slug: str, settings: MovieSettings) -> Movie:
-        """Begins one.
+        """Start a movie.
 
-        Raises BadInput for what cannot be drawn or sent, NotFound for a variant that is gone, StoreBusy while too many
-        are under way.
+        Raises BadInput for invalid settings, NotFound for a missing variant, StoreBusy while too many movies are in
+        progress.
         """
         parts = tuple(_part(shot, pane) for pane in settings.panes)
         try:

@@ -1,4 +1,4 @@
-"""Pictures of an upload, decoded and kept before their request waits for its turn to write.
+"""Pictures of an upload, decoded and stored before their request waits to write.
 
 Decoding takes seconds of processor time in a child process: up to two run in parallel, and edits do not wait for them.
 """
@@ -49,7 +49,7 @@ ShownPicture = Annotated[Hung, Depends(_picture)]
 
 
 def _check_target(library: Library, target: dict[str, str]) -> None:
-    """Raise NotFound for a shot or project that is not there, before anything is decoded for it."""
+    """Raise NotFound for a missing shot or project, before anything is decoded for it."""
     if "shot" in target:
         library.newest_revision(target["shot"])
     else:
@@ -80,7 +80,7 @@ def _stored(library: Library, file: UploadFile) -> Hung:
 
 
 def _name(file: UploadFile) -> str:
-    """Name of a plate: that of its file, in words."""
+    """Return the name of a plate from that of its file."""
     stem = PurePath((file.filename or "").replace("\\", "/")).stem.replace("_", " ").replace("-", " ")
     words = " ".join("".join(each for each in stem if each.isprintable()).split())
     return words[:_MOST_NAME].strip() or "plate"

@@ -1,4 +1,4 @@
-"""Errors as problem+json (RFC 9457), with the path of the field in `where` and its name for people in `place`."""
+"""Errors as problem+json (RFC 9457), with the path of the field in `where` and its display name in `place`."""
 
 from __future__ import annotations
 

@@ -8,7 +8,7 @@ __all__ = ["Timing"]
 
 
 class Timing:
-    """Milliseconds of the steps of a piece of work, one after the other."""
+    """Milliseconds of the steps of a task, in sequence."""
 
     def __init__(self) -> None:
         self._last = time.perf_counter()
@@ -21,5 +21,5 @@ class Timing:
         self._last = now
 
     def headers(self) -> dict[str, str]:
-        """`Server-Timing: apply;dur=0.41, evaluate;dur=3.20`."""
+        """Return the headers: `Server-Timing: apply;dur=0.41, evaluate;dur=3.20`."""
         return {"Server-Timing": ", ".join(self._steps)}

@@ -34,7 +34,7 @@ __all__ = ["movie"]
 
 _LOOKS_S = 0.2
 _STARTS_S = 30.0
-# A page that has drawn nothing for so long will not.
+# A page without a drawing for this long has failed.
 _PATIENCE_S = 300.0
 
 

@@ -1,4 +1,4 @@
-"""Run a command: what it refuses becomes one line and exit code 2."""
+"""Run a command: an error becomes one line and exit code 2."""
 
 from __future__ import annotations
 

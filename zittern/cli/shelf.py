@@ -100,7 +100,7 @@ def repeat(
     ] = None,
     data: Data = None,
 ) -> None:
-    """Do the last edit of one shot once more on others; each can be undone there."""
+    """Repeat the last edit of a shot on others; each can be undone there."""
     from zittern.store.library import Library
 
     with closing(Library(existing_data(data))) as library:

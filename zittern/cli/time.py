@@ -74,7 +74,7 @@ def check(
     output: Annotated[Path | None, typer.Option("-o", help="Path of the repaired .shot.json.")] = None,
     data: Data = None,
 ) -> int:
-    """Print what is wrong with shots, one JSON object a line; exit code 1 when a finding has weight."""
+    """Print the findings of shots, one JSON object per line; exit code 1 for problems."""
     from zittern.checking import checked
 
     if fix is not None:

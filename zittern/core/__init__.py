@@ -4,7 +4,7 @@ In dependency order:
 
 refusals   messages for values that pydantic rejects
 errors     one tree of errors
-units      conversions of degrees, radians, metres, centimetres
+units      conversions of degrees, radians, meters, centimeters
 axes       the axes of camera, lens and film back
 runtime    the cost of requests, and late imports
 optics     the lens

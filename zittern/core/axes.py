@@ -1,4 +1,4 @@
-"""The axes of a camera, named as a crew names moves: seven of the camera and its lens, two of its film back."""
+"""The axes of a camera, with the names of a crew: seven of the camera and its lens, two of its film back."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ Axis = Literal["pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom", "shi
 AXES: tuple[Axis, ...] = get_args(Axis)
 ROTATIONS: tuple[Axis, ...] = AXES[:3]
 TRANSLATIONS: tuple[Axis, ...] = AXES[3:6]
-# Picture shifts by the film back: percent of picture width and height. Nothing turns, nothing changes its size.
+# Picture shifts by the film back: percent of picture width and height. They neither rotate nor scale it.
 SHIFTS: tuple[Axis, ...] = AXES[7:9]
 
 

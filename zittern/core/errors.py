@@ -55,8 +55,8 @@ FULL_DISK = frozenset({errno.ENOSPC, errno.EDQUOT})
 class ZitternError(Exception):
     """Base of all errors we raise.
 
-    `where` is a path such as `lanes[2].clips[0].layers[0].source.rate_hz`, or empty; `place` names the same for people
-    where it can be named: `rate in “Slow sway”`. details: what else programs may want to know.
+    `where` is a path such as `lanes[2].clips[0].layers[0].source.rate_hz`, or empty; `place` is its display name, if
+    known: `rate in “Slow sway”`. details: additional data for programs.
     """
 
     details: dict[str, Any] = {}
@@ -135,7 +135,7 @@ class StoreBusy(StoreError):
 
 @contextmanager
 def faults_as(kind: type[BadInput], where: str | None = None) -> Iterator[None]:
-    """Faults of a document, pydantic's and ours, as errors of a kind: at `where`, or else at the path they name."""
+    """Convert faults of a document, pydantic's and ours, to errors of a kind: at `where`, or else at their path."""
     try:
         yield
     except ValidationError as error:
@@ -163,7 +163,7 @@ _TAGGED = frozenset({"source", "command", "commands"})
 
 
 def union_members(*names: str) -> None:
-    """Names that are no steps of a path for people."""
+    """Return names that are not part of a displayed path."""
     _MEMBERS.update(names)
 
 

@@ -53,7 +53,7 @@ _NEVER_TOLD = frozenset({"missing", "extra_forbidden", "json_invalid"})
 
 
 def in_words(fault: Mapping[str, Any]) -> str:
-    """One fault of `ValidationError.errors()`, with what was given where that is short."""
+    """Return the message of one error of `ValidationError.errors()`, with short inputs quoted."""
     words = _WORDS.get(fault["type"])
     known = {name: _short(value) for name, value in fault.get("ctx", {}).items()}
     text = str(fault["msg"]).removeprefix("Value error, ") if words is None else words.format(**known)

@@ -12,7 +12,7 @@ kite       the dunes with a kite that flies
 build_sets writes the shipped GLB files (`make sets`)
 paintings  painted plates
 build_plates writes the shipped plates (`make plates`)
-build_takes writes the shipped takes (`make takes`)
+build_takes builder of the shipped takes (`make takes`)
 shots      the demo shots
 build_cuts writes the sample cut (`make cuts`)
 build      puts project and shots into a library when missing

@@ -21,7 +21,7 @@ SLUGS = (
 
 
 def ensure_demo(library: Library) -> bool:
-    """Add what is missing; True when anything was."""
+    """Add missing shots; return whether any was missing."""
     slug, name = PROJECT
     there = library.slugs()
     missing = [each for each in SLUGS if each not in there]

@@ -1,4 +1,4 @@
-"""Makes the sample cut of the demo project. Run by `make cuts`; a test compares the file with what this makes."""
+"""Makes the sample cut of the demo project. Run by `make cuts`; a test compares the file with its result."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Paints the plates of the demo project. Run by `make plates`; a test compares the files with what this makes."""
+"""Paints the plates of the demo project. Run by `make plates`; a test compares the files with its result."""
 
 from __future__ import annotations
 

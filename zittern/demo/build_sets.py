@@ -1,4 +1,4 @@
-"""Writes the shipped sets. Run by `make sets`; a test compares the files with what this makes."""
+"""Writes the shipped sets. Run by `make sets`; a test compares the files with its result."""
 
 from __future__ import annotations
 

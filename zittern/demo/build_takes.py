@@ -1,6 +1,6 @@
-"""Makes the shipped takes, by chance and by hand-set physics, and writes them as CSV.
+"""Build the shipped takes with random numbers and simple physics, and write them as CSV.
 
-Run by `make takes`; a test compares the files with what this makes.
+Run by `make takes`; a test compares the files with its result.
 
 They are imitations of recordings, not recordings: a body is a slowly wandering point with a spring that pulls it back;
 hands answer late and overshoot; steps and waves are uneven. Each is 24 seconds long, 30 samples a second.

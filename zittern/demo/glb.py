@@ -93,7 +93,7 @@ class _Writer:
         assert piece.mesh is not None
         colours = np.round(np.concatenate([piece.mesh.colours, np.ones((len(piece.mesh.colours), 1))], axis=1) * 255.0)
         rows = np.concatenate([piece.mesh.positions.astype("<f4").astype(np.float64), colours], axis=1)
-        # Corners that triangles of one colour share are stored, and later transformed, once.
+        # Corners that triangles of one color share are stored, and later transformed, once.
         shared, corner = np.unique(rows, axis=0, return_inverse=True)
         attributes = gl.Attributes(
             POSITION=self._accessor(shared[:, :3].astype("<f4"), "VEC3", gl.FLOAT, True, gl.ARRAY_BUFFER),

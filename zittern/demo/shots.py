@@ -114,7 +114,7 @@ def lamp_close() -> Shot:
 def signal_run() -> Shot:
     """To the signal in a hurry: brisk steps over the whole shot, breath and panic on separate lanes.
 
-    One dial drives their amounts. A second variant tries one body that goes from a stand to a run, a blend.
+    One dial drives their amounts. The second variant is a blend of one body that goes from standing to running.
     """
     walk = jetty_walk()
     camera = walk.mounts[0].replace(
@@ -163,7 +163,7 @@ def signal_run() -> Shot:
 
 
 def _one_body(shot: Shot) -> Shot:
-    """Return a further variant: a blend in the place of the steps and of the panic, its place on a dial with keys."""
+    """Return another variant: a blend in place of the steps and the panic, with its position on a keyed dial."""
     tried = _edited(
         shot, {"type": "add_variant", "name": "Stand to run", "note": "one body that speeds up, with its breath"}
     )
@@ -218,7 +218,7 @@ def sled_run() -> Shot:
 def mast_fall() -> Shot:
     """Low on the deck while the signal mast comes down.
 
-    Held by hand, struck twice, each time as late as the shock takes through the planks.
+    Return a hand-held shot that is hit twice, each time with the delay of the shock through the planks.
     """
     camera = Mount(
         id="camera", name="Camera", x_m=keyed((1, 0.2), (168, -0.15)), y_m=fixed(0.38), z_m=keyed((1, 0.6), (168, 0.15))
@@ -299,7 +299,7 @@ def kite_pass() -> Shot:
 
 
 def empty_dune() -> Shot:
-    """Return a set, a lamp, a camera at eye height: nothing keyed, nothing shaken."""
+    """Return a set, a lamp, a camera at eye height: without keys or layers."""
     camera = Mount(id="camera", name="Camera", y_m=fixed(1.6))
     return _edited(
         new_shot("Empty dune", last_frame=144, set_id=dunes.SET_ID, subject=_lamp_subject(), mounts=(camera,))

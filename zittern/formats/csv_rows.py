@@ -26,7 +26,7 @@ _SHOWN = 40
 class CsvRows:
     """names: the header, in small letters.
 
-    most: rows that may be there, called `what`: behind the last of them nothing is looked at.
+    most: maximum number of rows, called `what`: further ones are not read.
     """
 
     names: tuple[str, ...]

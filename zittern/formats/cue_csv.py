@@ -21,8 +21,8 @@ __all__ = ["COLUMNS", "read_cues", "write_cues"]
 
 COLUMNS = ("frame", "time_s", "name", "strength", "x_m", "y_m", "z_m")
 _PLACE = COLUMNS[4:]
-# Names that begin so get an apostrophe before them: a spreadsheet would take them for formulas; and its own apostrophe,
-# so that it comes back.
+# Names that start like a formula get an apostrophe as protection in spreadsheets, and so do names with an apostrophe,
+# so that they survive.
 _QUOTED = ("=", "+", "-", "@", "'")
 
 

@@ -31,8 +31,8 @@ class _Times:
 def conforming(data: bytes, shot: Shot, names: tuple[str, ...], handles: int = 0) -> ConformToCut:
     """Return the command that brings a shot to what its clip in a cut shows.
 
-    names: what the shot goes by in cuts. Raises FormatError for a missing clip, or with the reason why it cannot be
-    read.
+    names: possible names of the shot in cuts. Raises FormatError for a missing clip, or with the reason why it cannot
+    be read.
     """
     items = _read(data)
     wanted = set(map(_plain, names))

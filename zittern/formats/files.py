@@ -30,7 +30,7 @@ def read_bytes(path: Path) -> bytes:
 
 
 def spool_beside(file: IO[bytes]) -> IO[bytes]:
-    """Return a nameless file for what is only known in part, on the same disk as another; gone when closed.
+    """Return an unnamed temporary file on the same disk as another; it is deleted when closed.
 
     A small one stays in memory.
     """

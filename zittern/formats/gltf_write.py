@@ -1,6 +1,6 @@
 """A shot as glTF 2.0 or GLB: every mount, then every layer, then the camera, as nested nodes.
 
-Layers of one place add in axis space, but nested nodes multiply. So the node of layer k carries
+Layers of one mount add in axis space, but nested nodes multiply. So the node of layer k carries
 inverse(offset of layers 1..k-1) x (offset of layers 1..k): the chain of nodes multiplies to exactly the sum.
 
 Motion arrives in parts and is written to a temporary file; only at the end it is known which channels move. Memory does

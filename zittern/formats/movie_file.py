@@ -38,7 +38,7 @@ MOVIES: dict[MovieFormat, MovieKind] = {
 
 
 class Encoder:
-    """Takes raw RGBA frames from the lowest row up, and makes a file of them. Not thread-safe."""
+    """Encode raw RGBA frames from the lowest row up into a file. Not thread-safe."""
 
     def __init__(
         self, path: Path, format_: MovieFormat, size_px: tuple[int, int], fps: Fps, quality: str, stem: str, first: int

@@ -23,7 +23,7 @@ _NAME_LENGTH = 120
 
 @dataclass(frozen=True, slots=True)
 class Opened:
-    """A shot, what its first revision is called, and what the reader wants to say."""
+    """A shot, the label of its first revision, and the notices of the reader."""
 
     shot: Shot
     label: str

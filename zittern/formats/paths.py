@@ -50,7 +50,7 @@ class PathSamples:
 
 @dataclass(frozen=True, slots=True)
 class Imported:
-    """A camera's path from a file as samples, and what the reader wants to say about it."""
+    """A camera's path from a file as samples, and the notices of the reader."""
 
     samples: PathSamples
     camera: str

@@ -16,7 +16,7 @@ MOST_PICTURE_BYTES = 64 * 2**20
 
 @dataclass(frozen=True, slots=True)
 class PictureFacts:
-    """Its size, and what it covers as plates keep it."""
+    """Size and coverage of a picture, as plates store them."""
 
     width_px: int
     height_px: int

@@ -1,6 +1,6 @@
 """Run by itself, with limits.
 
-Reads a picture from standard input, writes what is shown of it, and prints what it is as JSON. Its readers are not our
+Read a picture from standard input, write its display image, and print its properties as JSON. Its readers are not our
 code, and the file may come from anywhere.
 
 A picture larger than a tile is also stored as tiles: at full size, and at half sizes until one tile is enough, so
@@ -23,7 +23,7 @@ __all__ = ["MOST_BYTES", "MOST_S", "MOST_SHOWN_PX", "TILE_MARGIN_PX", "TILE_PX",
 # Memory that the process writes to, and seconds of the processor. A pixel takes four bytes, whatever its mode.
 MOST_BYTES, MOST_S = 600 * 2**20, 20
 MOST_SIDE_PX, MOST_PIXELS = 16_384, 100_000_000
-# Sides of what is drawn, and of what is shown in lists.
+# Maximum sides of the display image, and of the thumbnail.
 MOST_SHOWN_PX, THUMB_PX = 4_096, 256
 # A tile with its margins; and these, at every side that is not the picture's own.
 TILE_PX, TILE_MARGIN_PX = 2_048, 8
@@ -45,7 +45,7 @@ def main() -> None:
     shown, thumb, tiles = sys.argv[1:4]
     from PIL import Image, UnidentifiedImageError
 
-    Image.MAX_IMAGE_PIXELS = None  # looked at below, before anything is decoded
+    Image.MAX_IMAGE_PIXELS = None  # checked below, before anything is decoded
     try:
         print(json.dumps(_read(Image, shown, thumb, tiles)))
     except _Fault as fault:
@@ -100,10 +100,10 @@ def _read(images: Any, shown: str, thumb: str, tiles: str) -> dict[str, Any]:
 
 
 def _tiled(picture: Any, path: str) -> Any:
-    """Write the tiles of a picture, and return the smallest of its levels that is as large as what is shown.
+    """Write the tiles of a picture, and return the smallest of its levels that is as large as the display image.
 
-    Entries `LEVEL/COLUMN/ROW`, and `index.json`: the sizes of the levels from the picture's own on, what a tile goes
-    on by, its margin. JPEG where nothing is clear: a hundred megapixels of WebP take half a minute.
+    Entries `LEVEL/COLUMN/ROW`, and `index.json`: sizes of the levels from full size down, step of the tiles, margin.
+    JPEG for opaque pictures: a hundred megapixels of WebP take half a minute.
     """
     import io
     import zipfile
@@ -132,7 +132,7 @@ def _tiled(picture: Any, path: str) -> Any:
 
 
 def _halved(picture: Any) -> Any:
-    """Half as large, strip by strip: what is partly clear is copied to be reduced."""
+    """Return the picture at half size, in strips: strips with partial transparency are copied first."""
     from PIL import Image
 
     width, height = picture.size

@@ -69,7 +69,7 @@ def target_on(data: bytes, name: str, shot: Shot) -> PointTarget:
 def point_in(data: bytes, name: str, point_m: tuple[float, float, float], frame: float, shot: Shot) -> Subject:
     """Return a point of an object, picked in the world (metres) at a frame, as the subject.
 
-    It goes where the object goes. Raises FormatError.
+    It moves with the object. Raises FormatError.
     """
     gltf = gltf_file.load(data, no_sidecars)
     found = _found(gltf, name)

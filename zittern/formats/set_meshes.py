@@ -1,6 +1,6 @@
 """The triangles of a set, piece by piece.
 
-What stands still together under the object at the top that it belongs to, what moves by itself.
+Static meshes under the same top-level object form one piece, moving ones are separate pieces.
 """
 
 from __future__ import annotations

@@ -187,7 +187,7 @@ PLACES: dict[Kind, str] = {
 
 
 def format_of(filename: str, data: bytes | None = None) -> Format:
-    """Return the format of a file by its ending, and where several share one by what the file begins with.
+    """Return the format of a file by its ending, and for shared endings by its first bytes.
 
     Without its bytes what a shot is written to counts. Raises FormatError.
     """

@@ -2,7 +2,7 @@
 
 Columns: time_s, pan_deg, tilt_deg, roll_deg, truck_cm, pedestal_cm, dolly_cm, zoom_percent, shift_x_percent,
 shift_y_percent, in any order; axes that are missing were not recorded. Rows may come in any order; of two at the same
-time the later one counts; empty cells and gaps are bridged by a straight line. What comes is brought to even steps of
+time the later one counts; empty cells and gaps are bridged by a straight line. The input is resampled to equal steps of
 up to 60 per second, each the mean of its interval, so that fast motion is not aliased to slow motion.
 """
 

@@ -14,7 +14,7 @@ __all__ = ["UNCHANGED", "Reading", "converted", "places", "readings"]
 
 # From the axes of a file with Z up to ours: x stays, z becomes y, y becomes -z.
 _TO_Y_UP = np.array([[1.0, 0.0, 0.0], [0.0, 0.0, 1.0], [0.0, -1.0, 0.0]])
-# A camera whose own up lies within this of the file's Z, on average, stands upright there and on its side here.
+# A camera whose up vector is within this angle of the file's Z, on average, is upright there and tilted here.
 _UPRIGHT, _LYING = 0.8, 0.4
 # Heights at which cameras are carried, meters: a coordinate that stays within them is probably the height.
 _CARRIED_M = (0.05, 4.0)
@@ -43,7 +43,7 @@ UNCHANGED = Reading()
 
 
 def converted(samples: PathSamples, reading: Reading) -> PathSamples:
-    """Return samples in our world: Y up, meters. A rig that comes with them is turned at its first mount."""
+    """Return samples in our world: Y up, meters. An imported rig is rotated at its first mount."""
     scale = 1.0 / CM_PER_M if reading.centimeters else 1.0
     parts = tuple(replace(part, position_m=part.position_m * scale) for part in samples.parts)
     out = replace(samples, position_m=samples.position_m * scale, parts=parts)

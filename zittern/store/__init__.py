@@ -18,7 +18,7 @@ naming      names of projects and shots, and their slugs
 listing     lists of projects and shots
 scribbles   scribbles packed for the database
 library     projects and shots
-takes       takes that ship
+takes       shipped takes
 pictures    pictures that plates show
 sets        set pieces (GLB files) that shots play in
 """

@@ -26,8 +26,8 @@ _LEVEL = 1
 # A document of this much JSON is far larger than any shot that can be edited; a packed one is read no further than
 # that.
 _MOST_JSON_BYTES = 512 * 2**20
-# JSON of the documents that are kept read; each takes some ten times as much memory. Packed bytes say nothing about
-# that: thousands of keys that are alike pack well.
+# Size of the JSON of cached documents; each takes some ten times as much memory. Packed bytes say nothing about that:
+# thousands of keys that are alike pack well.
 _KEPT_BYTES = 6 * 2**20
 _LEAST_BYTES = 2**14
 # Samples, or the number of such that came before.

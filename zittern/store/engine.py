@@ -42,7 +42,7 @@ def _prepared(engine: Engine, foreign_keys: bool) -> Engine:
     def _on_connect(connection: Any, _record: Any) -> None:
         connection.isolation_level = None  # SQLAlchemy's BEGIN below, not the driver's own
         if not connection.execute("PRAGMA page_count").fetchone()[0]:
-            connection.execute("PRAGMA auto_vacuum=INCREMENTAL")  # only possible before there is anything in it
+            connection.execute("PRAGMA auto_vacuum=INCREMENTAL")  # only possible in an empty database
         for pragma in (
             "journal_mode=WAL",
             "synchronous=FULL",

@@ -188,7 +188,7 @@ class Library:
         return head.state(shot)
 
     def _freeing(self, free: Callable[[], _T]) -> _T:
-        """Do what makes room; on a full disk with the room that was kept back for it."""
+        """Run an action that releases space; on a full disk with the reserved space."""
         try:
             return free()
         except StoreFull:
@@ -250,7 +250,7 @@ class Library:
             return None
 
     def edit(self, key: str, base_revision: int, command: Command, variant: str | None = None) -> State:
-        """Commit a command on a variant, the main one where none is named; one that changes nothing makes no revision.
+        """Commit a command on a variant, by default the main one; without a change there is no revision.
 
         Raises Conflict, NotFound or EditError; then nothing has changed.
         """
@@ -303,7 +303,7 @@ class Library:
     def _travel(self, key: str, base: int, where: Callable[[Head], int | None]) -> State:
         """Create the revision that `where` names the head.
 
-        Nothing happens where there is none, or it is the head already.
+        Without one, or at the head, nothing changes.
         """
         with self._reading() as connection:
             head = _checked(revisions.find_head(connection, key), base)
@@ -354,7 +354,7 @@ class Library:
     def tidy(self, key: str, keep: int = tidy.KEEP) -> Tidying:
         """Remove old revisions without a name for good and gives the space back, also on a full disk.
 
-        What went. Raises NotFound.
+        Return the amount removed. Raises NotFound.
         """
         return self._freeing(lambda: self._tidy(key, keep))
 

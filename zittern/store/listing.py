@@ -77,7 +77,7 @@ def shot_rows(connection: Connection, project_slug: str | None = None) -> ShotRo
 def listed(rows: ShotRows, made: Callable[[str, str, bytes], Card]) -> list[ShotEntry]:
     """Return the shots of these rows.
 
-    made: makes the card of a shot whose row has none of its document, from id, slug and packed document.
+    made: creates the card of a shot without a current one, from id, slug and packed document.
     """
     entries = []
     for id_, slug, project, project_slug, updated, card, card_of, scribble, scribble_of, packed in rows:

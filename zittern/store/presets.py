@@ -104,7 +104,7 @@ class PresetShelf:
         return KeptPreset(key, preset, preset.fingerprint)
 
     def change(self, key: str, base: str, preset: Preset) -> KeptPreset:
-        """Put another document in the place of one that was `base`.
+        """Replace a document that was `base`.
 
         Raises NotFound, Conflict, BadInput for a name that is taken.
         """
@@ -127,7 +127,7 @@ class PresetShelf:
             _step(connection, key, f"Delete preset “{old.preset.name if old.preset else key}”", before, None)
 
     def undo(self) -> None:
-        """Take the last step back, if there is one."""
+        """Undo the last step, if there is one."""
         with self._writing() as connection:
             step, _ = _next_steps(connection)
             if step is not None:
@@ -135,7 +135,7 @@ class PresetShelf:
                 connection.execute(update(PresetStepRow).where(PresetStepRow.id == step.id).values(undone=True))
 
     def redo(self) -> None:
-        """Do the step again that was taken back last, if there is one."""
+        """Redo the last undone step, if there is one."""
         with self._writing() as connection:
             _, step = _next_steps(connection)
             if step is not None:

@@ -1,6 +1,6 @@
 """Room that is kept back, so that something can be deleted when the disk is full.
 
-SQLite writes before it gives anything free.
+SQLite writes before it releases space.
 """
 
 from __future__ import annotations

@@ -1,6 +1,6 @@
 """Edits, undo, redo and history of one shot. Every committed edit is a revision in a tree; only `tidy` takes some away.
 
-Functions that change take a connection in a write transaction and do nothing but compare and append: what is computed
+Functions that write take a connection in a write transaction and only compare and append: documents are computed
 is computed before.
 """
 
@@ -117,7 +117,7 @@ class RevisionInfo:
 class History:
     """A page of the history, newest first.
 
-    older: what to ask the next page with; named: those with a name, wherever they stand.
+    older: argument for the next page; named: all named revisions.
     """
 
     rows: tuple[RevisionInfo, ...]

@@ -1,4 +1,4 @@
-"""The only place where chance comes in: the seed of a shot that is new here. The core has no random state."""
+"""The only use of real randomness: the seed of a new shot. The core has no random state."""
 
 from __future__ import annotations
 

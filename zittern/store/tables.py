@@ -34,7 +34,7 @@ class ProjectRow(Base):
 
 
 class ShotRow(Base):
-    """A shot: where its history stands, and what its card shows.
+    """A shot: the head of its history, and the properties of its card.
 
     `card_of` and `scribble_of` are digests of the packed document that they were derived from: for another head, they
     are rebuilt.

@@ -1,6 +1,6 @@
 """Temporary files of one process: a separate folder in the data folder, locked while the process lives.
 
-Nothing half made ever stands where finished things are looked for. What a process that was killed left behind is
+Temporary files are never in the folders of finished files. What a process that was killed left behind is
 removed by the next one.
 """
 
@@ -47,7 +47,7 @@ class Workspace:
                 folder = self._all / secrets.token_hex(8)
                 folder.mkdir(parents=True)
                 self._lock = (folder / _LOCK).open("wb")
-                # Another process that cleans up may have come between; then the lock is one of a file that is gone.
+                # Another process may have cleaned up in between; then the lock belongs to a deleted file.
                 fcntl.flock(self._lock, fcntl.LOCK_EX)
                 self._own = folder
             return self._own

@@ -29,7 +29,7 @@ _LOCKED = (
     "another program, or a long line of changes, keeps the database busy; nothing was changed. Try again in a moment, "
     "or close the other program"
 )
-# When the writer at hand came (s, monotonic), where it waited somewhere else before.
+# Arrival time of the current writer (s, monotonic), if it waited elsewhere before.
 _came_s: ContextVar[float | None] = ContextVar("came_s", default=None)
 
 

@@ -144,7 +144,7 @@ export interface paths {
         post?: never;
         /**
          * Cancel Movie
-         * @description End it; nothing is left of it.
+         * @description End it and remove its files.
          */
         delete: operations["cancel_movie_api_movies__movie__delete"];
         options?: never;
@@ -263,7 +263,7 @@ export interface paths {
         };
         /**
          * Get Tiles
-         * @description In which tiles a picture is here; without levels where it has none.
+         * @description Return the tiles of a picture; without levels if it has none.
          */
         get: operations["get_tiles_api_pictures__digest__tiles_get"];
         put?: never;
@@ -328,13 +328,13 @@ export interface paths {
         get?: never;
         /**
          * Change Preset
-         * @description Its name, line, tags, length, and what happens to random starts.
+         * @description Change its name, description, tags, length, and whether random phases are kept.
          */
         put: operations["change_preset_api_presets__key__put"];
         post?: never;
         /**
          * Remove Preset
-         * @description Take one of the user's own away.
+         * @description Remove a custom preset.
          */
         delete: operations["remove_preset_api_presets__key__delete"];
         options?: never;
@@ -393,7 +393,7 @@ export interface paths {
         put?: never;
         /**
          * Import Preset
-         * @description Return a preset from a file; where its name is taken a number is put behind it.
+         * @description Return a preset from a file; if its name is taken, a number is appended.
          */
         post: operations["import_preset_api_presets_file_post"];
         delete?: never;
@@ -411,7 +411,7 @@ export interface paths {
         };
         /**
          * Get Nearest
-         * @description Presets that come nearest to some words where none has them all.
+         * @description Return the nearest presets for words without a match.
          */
         get: operations["get_nearest_api_presets_nearest_get"];
         put?: never;
@@ -645,7 +645,7 @@ export interface paths {
         };
         /**
          * Get Shot
-         * @description By id or slug, through the variant that is named, or through the main one where that is gone.
+         * @description Return a shot by id or slug, through the requested variant, or through the main one if that was removed.
          */
         get: operations["get_shot_api_shots__shot__get"];
         put?: never;
@@ -835,7 +835,7 @@ export interface paths {
         put?: never;
         /**
          * Start Export
-         * @description Begins; `step` is in frames. Where the shot has several variants, the file name includes the variant.
+         * @description Start an export; `step` is in frames. Where the shot has several variants, the file name includes the variant.
          */
         post: operations["start_export_api_shots__shot__exports_post"];
         delete?: never;
@@ -935,7 +935,7 @@ export interface paths {
         put?: never;
         /**
          * Import Move
-         * @description Put a file's path in place of the shot's move, or lets it ride on it; one revision.
+         * @description Replace the shot's move with a file's path, or add the path to it; one revision.
          */
         post: operations["import_move_api_shots__shot__imports_post"];
         delete?: never;
@@ -1015,7 +1015,7 @@ export interface paths {
         put?: never;
         /**
          * Start Movie
-         * @description Begins a movie of the shot as it stands; a picture that names no variant is of the one in the envelope.
+         * @description Start a movie of the shot's present revision; a picture without a variant uses that of the request.
          */
         post: operations["start_movie_api_shots__shot__movies_post"];
         delete?: never;
@@ -1217,7 +1217,7 @@ export interface paths {
         put?: never;
         /**
          * Ride
-         * @description Lets a mount ride on an object of the set, or takes it off; one revision.
+         * @description Add or remove the ride of a mount on an object of the set; one revision.
          */
         post: operations["ride_api_shots__shot__ride_post"];
         delete?: never;
@@ -1419,7 +1419,7 @@ export interface paths {
         };
         /**
          * Get Tables
-         * @description Axes, sources, forms, formats and sets.
+         * @description Return axes, sources, forms, formats and sets.
          */
         get: operations["get_tables_api_tables_get"];
         put?: never;
@@ -1578,7 +1578,7 @@ export interface components {
         };
         /**
          * AddMove
-         * @description Lets a path ride on the shot's own move.
+         * @description Add a path to the shot's own move.
          *
          *     A further mount at the lens end, which departs from there as the path departs from its own first pose. The shot's
          *     range, lens and picture stay.
@@ -1595,7 +1595,7 @@ export interface components {
         };
         /**
          * AddVariant
-         * @description A new variant, as the one that is seen: it stands after it, and is seen from then on.
+         * @description Add a copy of the active variant after it, and activate it.
          *
          *     Its random starts are the same, so that only what is changed in it differs.
          */
@@ -1823,7 +1823,7 @@ export interface components {
          * AxisOut
          * @description unit: in words; sign: as numbers carry it.
          *
-         *     step: a fine change of a swing. title: what people read. folds: shown when it is asked for, or moves.
+         *     step: a fine change of a swing. title: display name. folds: shown when it is asked for, or moves.
          */
         AxisOut: {
             /** Folds */
@@ -1924,7 +1924,7 @@ export interface components {
         };
         /**
          * BakeBlend
-         * @description One plain clip of what a blend is at a frame: the layers of its place there, with their numbers.
+         * @description Convert a blend to a plain clip at a frame: the layers at its position there, with their numbers.
          */
         BakeBlend: {
             /** Clip */
@@ -1990,7 +1990,7 @@ export interface components {
         };
         /**
          * BlendClips
-         * @description One clip of several, which are its corners; it takes the place of the first, over the time of all of them.
+         * @description Convert several clips to one with these as corners; it replaces the first, over the time of all of them.
          *
          *     Where the first is a blend, the others become further corners of it.
          */
@@ -2227,7 +2227,7 @@ export interface components {
         };
         /**
          * CarryTo
-         * @description Copies clips and layers of the variant that is seen into another one, with their random starts.
+         * @description Copy clips and layers of the active variant to another one, with their random phases.
          *
          *     A clip is placed on the lane of the same name, or on a new one; a layer in the clip of the same name, or over the
          *     whole shot.
@@ -2467,7 +2467,7 @@ export interface components {
         };
         /**
          * ConnectDial
-         * @description Lets a dial drive numbers: from `low` at its minimum to `high` at its maximum, straight in between.
+         * @description Connect numbers to a dial: from `low` at its minimum to `high` at its maximum, linearly.
          */
         ConnectDial: {
             /** At */
@@ -2744,7 +2744,7 @@ export interface components {
         };
         /**
          * DeleteKeys
-         * @description Deletes keys; a number without keys keeps its last value, fixed.
+         * @description Delete keys; a number without keys keeps its last value, fixed.
          */
         DeleteKeys: {
             /** Keys */
@@ -2798,10 +2798,10 @@ export interface components {
         };
         /**
          * DrawKeys
-         * @description Keys along a line that was drawn by hand, in place of what was there within its stretch.
+         * @description Replace the content of a range with keys along a hand-drawn line.
          *
-         *     Outside of it everything stays. Few keys: as many as keep straight lines within a fortieth of what was drawn
-         *     through, or of what the number was before.
+         *     Outside of it everything stays. The number of keys is the minimum for linear segments within a fortieth of the drawn
+         *     range or of the previous one.
          */
         DrawKeys: {
             /** At */
@@ -2870,7 +2870,7 @@ export interface components {
         };
         /**
          * DuplicateLayers
-         * @description Copies right above, each with a new random start unless it is to move alike.
+         * @description Duplicate layers right above, each with a new random phase unless it should be identical.
          */
         DuplicateLayers: {
             /**
@@ -2888,11 +2888,11 @@ export interface components {
         };
         /**
          * EaseTime
-         * @description Let what is keyed in a range set off slowly and come to rest.
+         * @description Ease keys in a range: they start and stop slowly.
          *
          *     The range lasts as long as it did. ease_in and ease_out are shares of it. Keys stay, at other times; each curve gets
-         *     up to four more, where the range and its eases begin and end. What is linear is eased exactly; of other segments the
-         *     cubic that takes their place has the exact values and velocities at its keys.
+         *     up to four more, where the range and its eases begin and end. Linear segments are eased exactly; for others the new
+         *     cubic has exact values and velocities at its keys.
          */
         EaseTime: {
             /**
@@ -2927,7 +2927,7 @@ export interface components {
         };
         /**
          * EndFormula
-         * @description Takes formulas away: the numbers stay at what they were at a frame.
+         * @description Remove formulas: the numbers keep their values at a frame.
          */
         EndFormula: {
             /** At */
@@ -3056,7 +3056,7 @@ export interface components {
         };
         /**
          * FillCorner
-         * @description Another preset in a corner, in place of what stands there.
+         * @description Replace a corner with another preset.
          */
         FillCorner: {
             /** Clip */
@@ -3180,7 +3180,7 @@ export interface components {
         };
         /**
          * Fly
-         * @description Moves the camera in its own frame: turns in degrees, steps in metres.
+         * @description Move the camera in its own frame: rotation in degrees, distance in meters.
          */
         Fly: {
             /**
@@ -3251,7 +3251,7 @@ export interface components {
         };
         /**
          * FollowOther
-         * @description Changes when a target is taken, or takes a change of target away.
+         * @description Move or remove the change to a target.
          */
         FollowOther: {
             /** At */
@@ -3424,7 +3424,7 @@ export interface components {
         };
         /**
          * FormulaName
-         * @description A name that can be written, or a template: its form, the text to insert, and what it is.
+         * @description A name or a template: its form, the text to insert, and its description.
          */
         FormulaName: {
             /** Insert */
@@ -3709,9 +3709,8 @@ export interface components {
          * Glass
          * @description k1, k2: radial distortion, as `distortion` has it; below 0 barrel, above 0 pincushion.
          *
-         *     Breathing: by how many percent of itself the focal length grows while the focus comes from far away to 1 m; it grows
-         *     with 1 / focus_m, as that of a lens moved as a whole does, by 0.1 % for each millimetre of focal length; below 0 it
-         *     shrinks.
+         *     Breathing: growth of the focal length in percent when the focus moves from infinity to 1 m; it grows with 1 /
+         *     focus_m, like that of a lens with unit focusing, by 0.1 % per millimeter of focal length; below 0 it shrinks.
          */
         Glass: {
             /**
@@ -3954,7 +3953,7 @@ export interface components {
          * HoldFraming
          * @description Remove the drift of a target from its framing position below `below_hz`, and keep the shake above.
          *
-         *     What and where are the operator's where there is one.
+         *     Target and framing position are the operator's if there is one.
          */
         HoldFraming: {
             /**
@@ -4006,7 +4005,7 @@ export interface components {
         };
         /**
          * Hung
-         * @description A picture to be hung; its content is kept already.
+         * @description A picture for a new plate; its content is stored already.
          */
         Hung: {
             /** Height Px */
@@ -4165,7 +4164,7 @@ export interface components {
         };
         /**
          * KeyRef
-         * @description A key: of which number, at which frame.
+         * @description A key: its number and its frame.
          */
         KeyRef: {
             /** At */
@@ -4514,7 +4513,7 @@ export interface components {
         };
         /**
          * LinkAxes
-         * @description Lets axes move as another does, on purpose; `to` left out unlinks them.
+         * @description Link axes to another one; without `to` they are unlinked.
          */
         LinkAxes: {
             /** Axes */
@@ -4531,7 +4530,7 @@ export interface components {
         };
         /**
          * MakeDial
-         * @description Makes a dial of a number, in one step.
+         * @description Make a dial of a number, in one step.
          *
          *     The dial takes its value or keys over, shown as the number is (times, in a unit), and the number reads the dial.
          *     Nothing moves otherwise.
@@ -4557,7 +4556,7 @@ export interface components {
         };
         /**
          * MatchPose
-         * @description Puts what hangs behind a mount where another mount of the bare move is, on every frame of a stretch.
+         * @description Set the children of a mount to the pose of another mount of the bare move, on every frame of a range.
          *
          *     The lens when none is named.
          */
@@ -4671,12 +4670,12 @@ export interface components {
         };
         /**
          * MotionIn
-         * @description `commands` are tried on without being kept.
+         * @description `commands` are applied to a copy that is discarded.
          *
          *     `have` names arrays by the tag the page already holds, `have_layers` readings of layers. `curves` are addresses of
-         *     numbers whose values over the frames are wanted too, as arrays `curve:ADDRESS`. Of a long shot the frames about
-         *     `frame` and those of a window that is not too wide come one by one, all others thinned. With `told` the answer also
-         *     includes the document with the commands applied, as differences from the stored one.
+         *     numbers whose samples are requested too, as arrays `curve:ADDRESS`. Of a long shot the frames about `frame` and
+         *     those of a window that is not too wide come one by one, all others thinned. With `told` the answer also includes the
+         *     document with the commands applied, as differences from the stored one.
          */
         MotionIn: {
             /**
@@ -4736,8 +4735,8 @@ export interface components {
          * Mount
          * @description Pose relative to its parent (the ground for the first): metres and degrees, turning about `pivot_m`.
          *
-         *     What comes after it hangs at the far end of its length, forward of where it is. mute: it holds the pose that it has
-         *     at the shot's first frame, without give and operator; solo: the others do.
+         *     Its child is at the far end of its length, forward of its position. mute: it holds the pose that it has at the
+         *     shot's first frame, without give and operator; solo: the others do.
          */
         Mount: {
             give?: components["schemas"]["Springs"] | null;
@@ -5410,7 +5409,7 @@ export interface components {
         };
         /**
          * ObjectPosesIn
-         * @description At so many whole frames from one on.
+         * @description Range of whole frames for poses.
          */
         ObjectPosesIn: {
             /**
@@ -5593,7 +5592,7 @@ export interface components {
         };
         /**
          * PasteLayers
-         * @description Layers from elsewhere, given free ids; their random starts are kept, so they move as they did.
+         * @description Paste layers with free ids; their random phases are kept, so that their motion is unchanged.
          */
         PasteLayers: {
             /** Clip */
@@ -5608,7 +5607,7 @@ export interface components {
         };
         /**
          * PastePose
-         * @description Puts what hangs behind a mount at world poses, at one frame or at several.
+         * @description Set the children of a mount to world poses, at one frame or several.
          *
          *     At several, or with `key`, numbers get keys.
          */
@@ -5743,7 +5742,7 @@ export interface components {
         };
         /**
          * PlaceLens
-         * @description Puts the lens at a world pose, for example where the Set view looks from.
+         * @description Set the lens to a world pose, for example that of the Set view.
          */
         PlaceLens: {
             /** Angles Deg */
@@ -5832,7 +5831,7 @@ export interface components {
         };
         /**
          * Plate
-         * @description A picture on a surface that faces along its own +Z, its middle at its place; metres and degrees in the world.
+         * @description A picture on a surface that faces its own +Z, with its center at its position; meters and degrees in the world.
          *
          *     picture: digest of its content. width_px, height_px: of the image. width_m: along the surface; the height follows
          *     from the aspect ratio. shape: flat, or part of a cylinder (about its own up) or of a sphere, concave towards +Z;
@@ -5950,7 +5949,7 @@ export interface components {
         };
         /**
          * PlayTake
-         * @description Lets a layer of takes play another recording.
+         * @description Set the recording of a take layer.
          *
          *     A new layer does, on top of a clip or of the one over the whole shot, when none is named.
          */
@@ -6116,7 +6115,7 @@ export interface components {
         };
         /**
          * PresetContentIn
-         * @description A clip whose layers go into a preset instead of those it has.
+         * @description A clip whose layers replace those of a preset.
          */
         PresetContentIn: {
             /** Clip */
@@ -6128,7 +6127,7 @@ export interface components {
         };
         /**
          * PresetOfCorner
-         * @description A preset, and what it is known by.
+         * @description A preset and its key.
          */
         PresetOfCorner: {
             /** Key */
@@ -6139,8 +6138,8 @@ export interface components {
          * PresetOut
          * @description own: of the user's own, not shipped.
          *
-         *     content: names what it holds. problem: why it cannot be read, if so. words: what it is found by besides what its
-         *     card says.
+         *     content: names what it holds. problem: why it cannot be read, if so. words: search words besides the texts of its
+         *     card.
          */
         PresetOut: {
             /** Content */
@@ -6221,7 +6220,7 @@ export interface components {
         };
         /**
          * ReadingOut
-         * @description A way to read a camera path, with places of it (x, y, z in meters) and the directions in which it looks there.
+         * @description A reading of a camera path, with positions (x, y, z in meters) and view directions.
          */
         ReadingOut: {
             /** Ahead */
@@ -6333,7 +6332,7 @@ export interface components {
         };
         /**
          * RecordFlight
-         * @description Keys from a flight while the shot played, on top of the old move, in place of its keys within the stretch.
+         * @description Key a flight recorded during playback, added to the old move, in place of its keys within the range.
          *
          *     Numbers that the flight leaves alone keep their keys.
          */
@@ -6436,9 +6435,9 @@ export interface components {
         };
         /**
          * RecordKeys
-         * @description Keys from what was recorded, in place of those within its stretch.
+         * @description Replace the keys within a range with recorded ones.
          *
-         *     No more than keep a straight line within a hundredth of what the hand went through.
+         *     The number of keys is the minimum for linear segments within a hundredth of the recorded range.
          */
         RecordKeys: {
             /** At */
@@ -6453,7 +6452,7 @@ export interface components {
         };
         /**
          * RecordPlace
-         * @description Keys of the place on the pad from what was recorded, both of its numbers in one step.
+         * @description Key the position on the pad from recorded samples, both of its numbers in one step.
          */
         RecordPlace: {
             /** Clip */
@@ -6554,7 +6553,7 @@ export interface components {
         };
         /**
          * RemoveLayers
-         * @description Removes layers; a clip over the whole shot that is left empty goes with them, and its lane with it.
+         * @description Remove layers; an empty clip over the whole shot is removed with its lane.
          */
         RemoveLayers: {
             /** Layers */
@@ -6569,8 +6568,8 @@ export interface components {
          * RemoveMount
          * @description Takes a part of the rig away.
          *
-         *     keep_picture: what it did goes to what carries it or to what it carries; otherwise that goes with it, and what it
-         *     carried stays where the rest of the rig puts it.
+         *     keep_picture: its motion is merged into its parent or child; otherwise it is lost, and the child follows the rest of
+         *     the rig.
          */
         RemoveMount: {
             /**
@@ -6606,7 +6605,7 @@ export interface components {
         };
         /**
          * RemoveVariant
-         * @description Deletes a variant with all that makes its motion.
+         * @description Delete a variant with all its motion.
          *
          *     Where it is the one that is seen, or the main one, the next one is.
          */
@@ -6621,10 +6620,10 @@ export interface components {
         };
         /**
          * ReplaceMove
-         * @description Puts a path in place of the shot's own move.
+         * @description Replace the shot's move with a path.
          *
-         *     Layers stay. The rig becomes one mount, or on wish the one that comes with the path; the range keeps its start and
-         *     gets the path's length.
+         *     Layers stay. The rig becomes one mount, or optionally the imported one; the range keeps its start and gets the
+         *     path's length.
          */
         ReplaceMove: {
             move: components["schemas"]["Move"];
@@ -6645,8 +6644,8 @@ export interface components {
          * ReverseTime
          * @description Runs a range backwards: the move, the lens, dials, plates and cues in it, and the shakes.
          *
-         *     Clips are split at its ends. Hits, steps, roads, takes, formulas, springs and the operator follow from what came
-         *     before, and go on forwards; so does what the set does.
+         *     Clips are split at its ends. Hits, steps, roads, takes, formulas, springs, the operator and the set depend on
+         *     earlier time and continue forwards.
          */
         ReverseTime: {
             /** First Frame */
@@ -6767,7 +6766,7 @@ export interface components {
         };
         /**
          * RideIn
-         * @description The object of the shot's set that a mount rides on; nothing takes it off.
+         * @description The object of the shot's set that a mount rides on; none to remove the ride.
          */
         RideIn: {
             /** Base Revision */
@@ -6870,7 +6869,7 @@ export interface components {
         };
         /**
          * ScaleFocal
-         * @description Makes the lens so many times as long, its keys too.
+         * @description Scale the focal length, keys included.
          */
         ScaleFocal: {
             /** Times */
@@ -6968,7 +6967,7 @@ export interface components {
         };
         /**
          * SetCues
-         * @description Changes cues: name, strength, frame, and where they happen: at a place or at a target.
+         * @description Change cues: name, strength, frame, position or target.
          *
          *     Missing fields stay; `nowhere` removes the position.
          */
@@ -7042,9 +7041,9 @@ export interface components {
         };
         /**
          * SetFormula
-         * @description Gives numbers a formula.
+         * @description Set formulas of numbers.
          *
-         *     A text that cannot be read, or that reads what is not there, is kept as a draft, and what was in force stays.
+         *     An invalid text, or one with unknown names, is stored as a draft, and the previous formula stays in effect.
          */
         SetFormula: {
             /** Formulas */
@@ -7133,7 +7132,7 @@ export interface components {
         };
         /**
          * SetMain
-         * @description Makes a variant the main one: what other windows, scripts and exports see first.
+         * @description Make a variant the main one, which other windows, scripts and exports show first.
          */
         SetMain: {
             /**
@@ -7202,7 +7201,7 @@ export interface components {
         };
         /**
          * SetPivot
-         * @description The point about which a mount turns, in its own frame, metres. The picture stays.
+         * @description The pivot of a mount, in its own frame, meters. The picture stays.
          */
         SetPivot: {
             /**
@@ -7243,7 +7242,7 @@ export interface components {
         };
         /**
          * SetShot
-         * @description Sets what is given, as one step.
+         * @description Set the given properties as one step.
          *
          *     keep: what keys, spans and ramps keep when the frame rate changes, their frames or their seconds. along: whether
          *     they move along when the first frame does.
@@ -7388,7 +7387,7 @@ export interface components {
         };
         /**
          * ShiftAfter
-         * @description Moves everything from a frame on: later, so that what is keyed runs through the new frames.
+         * @description Shift everything from a frame on: later, so that keys run through the new frames.
          *
          *     Or earlier, so that the frames before it go.
          */
@@ -7598,7 +7597,7 @@ export interface components {
         };
         /**
          * SizePlate
-         * @description Makes a plate so many times as large, about its middle.
+         * @description Scale a plate about its center.
          */
         SizePlate: {
             /** Plate */
@@ -7613,7 +7612,7 @@ export interface components {
         };
         /**
          * SlipClip
-         * @description Moves what a clip holds in time, under its bar: its clock, and the keys and spans of its layers.
+         * @description Move the content of a clip in time, under its bar: its clock, and the keys and spans of its layers.
          */
         SlipClip: {
             /** By Frames */
@@ -7662,7 +7661,7 @@ export interface components {
         };
         /**
          * SourceOut
-         * @description absolute: what it gives is in the axes' own units, and swings do not scale it.
+         * @description absolute: its values are in the units of the axes, and swings do not scale it.
          */
         SourceOut: {
             /** Absolute */
@@ -7781,7 +7780,7 @@ export interface components {
         };
         /**
          * StateOut
-         * @description A shot as it stands. made: addresses of what the edit that led here made.
+         * @description A shot in its present state. made: addresses of the parts that the last edit added.
          */
         StateOut: {
             document: components["schemas"]["Shot"];
@@ -7894,7 +7893,7 @@ export interface components {
         };
         /**
          * StretchTime
-         * @description Makes a range last so many frames; what is keyed goes slower or faster, what runs by phase keeps its rates.
+         * @description Retime a range to a number of frames: keys are scaled, motion by phase keeps its rates.
          */
         StretchTime: {
             /** First Frame */
@@ -7995,7 +7994,7 @@ export interface components {
         };
         /**
          * SwapCorners
-         * @description Two corners change places; the place on the pad stays.
+         * @description Swap two corners; the position on the pad is unchanged.
          */
         SwapCorners: {
             /** Clip */
@@ -8012,7 +8011,7 @@ export interface components {
         };
         /**
          * SwapPreset
-         * @description Another preset in place of what a clip holds; its place, ramps and fades stay.
+         * @description Replace the content of a clip with another preset; its position, ramps and fades stay.
          */
         SwapPreset: {
             /** Clip */
@@ -8077,8 +8076,8 @@ export interface components {
          * Take
          * @description gain: multiple of what was recorded.
          *
-         *     drift_hz: slower than that is taken away; 0 takes only the mean. offset_s: where in the take it begins. fade_s: of
-         *     the loop's cross-fade, or at the ends.
+         *     drift_hz: cutoff of the high-pass; 0 removes only the mean. offset_s: start time within the take. fade_s: of the
+         *     loop's cross-fade, or at the ends.
          */
         Take: {
             /**
@@ -8160,7 +8159,7 @@ export interface components {
         };
         /**
          * TakeFromPreset
-         * @description Brings parts of a clip back to the preset that it came from, or up to date with it.
+         * @description Revert parts of a clip to its preset, or update them.
          *
          *     parts: layers of the preset to take, which are restored if missing. drop: layers of the clip to remove. settings:
          *     amount and speed too. Individual properties of a layer stay: random phase, mute and solo.
@@ -8246,7 +8245,7 @@ export interface components {
         };
         /**
          * TidyOut
-         * @description Revisions that go (or went), of how many, and their bytes as stored.
+         * @description Revisions to remove (or removed), their total number, and their stored bytes.
          */
         TidyOut: {
             /** Bytes */
@@ -8511,7 +8510,7 @@ export interface components {
         };
         /**
          * TypedManyOut
-         * @description Their numbers, in order; or which of them is wrong, and why.
+         * @description The numbers, in order; or the index of an invalid one and its error.
          */
         TypedManyOut: {
             /** Fault */

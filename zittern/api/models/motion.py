@@ -20,12 +20,12 @@ _Text = Annotated[str, StringConstraints(max_length=300)]
 
 
 class MotionIn(Model):
-    """`commands` are tried on without being kept.
+    """`commands` are applied to a copy that is discarded.
 
     `have` names arrays by the tag the page already holds, `have_layers` readings of layers. `curves` are addresses of
-    numbers whose values over the frames are wanted too, as arrays `curve:ADDRESS`. Of a long shot the frames about
-    `frame` and those of a window that is not too wide come one by one, all others thinned. With `told` the answer also
-    includes the document with the commands applied, as differences from the stored one.
+    numbers whose samples are requested too, as arrays `curve:ADDRESS`. Of a long shot the frames about `frame` and
+    those of a window that is not too wide come one by one, all others thinned. With `told` the answer also includes the
+    document with the commands applied, as differences from the stored one.
     """
 
     told: bool = False

@@ -1,4 +1,4 @@
-"""Presets: what is there, how each moves a shot, what a clip and its preset differ in."""
+"""Presets: the list, their motion on a shot, differences between a clip and its preset."""
 
 from __future__ import annotations
 
@@ -36,8 +36,8 @@ _Parts = Annotated[tuple[Key, ...], Field(max_length=100)]
 class PresetOut(Model):
     """own: of the user's own, not shipped.
 
-    content: names what it holds. problem: why it cannot be read, if so. words: what it is found by besides what its
-    card says.
+    content: names what it holds. problem: why it cannot be read, if so. words: search words besides the texts of its
+    card.
     """
 
     key: str
@@ -109,7 +109,7 @@ class PresetAboutIn(Model):
 
 
 class PresetContentIn(Model):
-    """A clip whose layers go into a preset instead of those it has."""
+    """A clip whose layers replace those of a preset."""
 
     content: _Content
     shot: Key

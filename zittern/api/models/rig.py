@@ -20,7 +20,7 @@ _Name = Annotated[str, Field(max_length=200)]
 
 
 class RideIn(Model):
-    """The object of the shot's set that a mount rides on; nothing takes it off."""
+    """The object of the shot's set that a mount rides on; none to remove the ride."""
 
     base_revision: RevisionId
     mount: Annotated[str, Field(max_length=100)]
@@ -49,7 +49,7 @@ class CuesAtIn(ObjectsIn):
 
 
 class ObjectPosesIn(Model):
-    """At so many whole frames from one on."""
+    """Range of whole frames for poses."""
 
     object: _Name
     frame: Frame

@@ -47,7 +47,7 @@ class _StatePlace(Model):
 
     @classmethod
     def with_state(cls, state: State, **more: object) -> Self:
-        """From what the store says, with further fields."""
+        """Return a state of the store with further fields."""
         names = (name for name in _StatePlace.model_fields if name not in ("id", "held_clips"))
         told: dict[str, Any] = {"id": state.shot_id, "held_clips": held_clips(state.document)}
         told |= {name: getattr(state, name) for name in names} | more
@@ -55,7 +55,7 @@ class _StatePlace(Model):
 
 
 class StateOut(_StatePlace):
-    """A shot as it stands. made: addresses of what the edit that led here made."""
+    """A shot in its present state. made: addresses of the parts that the last edit added."""
 
     document: Shot
 
@@ -165,7 +165,7 @@ class TidyIn(Model):
 
 
 class TidyOut(Model):
-    """Revisions that go (or went), of how many, and their bytes as stored."""
+    """Revisions to remove (or removed), their total number, and their stored bytes."""
 
     revisions: int
     of: int

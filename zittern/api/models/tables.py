@@ -57,7 +57,7 @@ class FormatOut(Model):
 
 
 class SourceOut(Model):
-    """absolute: what it gives is in the axes' own units, and swings do not scale it."""
+    """absolute: its values are in the units of the axes, and swings do not scale it."""
 
     kind: Kind
     title: str
@@ -69,7 +69,7 @@ class SourceOut(Model):
 class AxisOut(Model):
     """unit: in words; sign: as numbers carry it.
 
-    step: a fine change of a swing. title: what people read. folds: shown when it is asked for, or moves.
+    step: a fine change of a swing. title: display name. folds: shown when it is asked for, or moves.
     """
 
     name: Axis

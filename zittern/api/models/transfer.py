@@ -20,7 +20,7 @@ __all__ = [
 
 
 class ReadingOut(Model):
-    """A way to read a camera path, with places of it (x, y, z in meters) and the directions in which it looks there."""
+    """A reading of a camera path, with positions (x, y, z in meters) and view directions."""
 
     z_up: bool
     centimeters: bool

@@ -60,7 +60,7 @@ class TypedManyIn(TypedPlace):
 
 
 class TypedManyOut(Model):
-    """Their numbers, in order; or which of them is wrong, and why."""
+    """The numbers, in order; or the index of an invalid one and its error."""
 
     values: list[float]
     wrong: int | None = None

@@ -13,5 +13,5 @@ rig       what a rig has to do with the set
 shots     a shot: its state, edits, undo, redo, history
 tables    what the page needs to know once, and sets
 takes     recorded takes as layers
-typed     what people type into numbers
+typed     typed numbers
 """

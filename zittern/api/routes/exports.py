@@ -25,7 +25,7 @@ def _out(job: ExportJob) -> JobOut:
 
 @router.post("/shots/{shot}/exports", status_code=202)
 def start_export(shot: str, body: ExportIn, ctx: Ctx, seen: Seen) -> JobOut:
-    """Begins; `step` is in frames. Where the shot has several variants, the file name includes the variant."""
+    """Start an export; `step` is in frames. Where the shot has several variants, the file name includes the variant."""
     state = seen.state(shot)
     name = state.slug
     if len(state.document.variants) > 1:

@@ -111,7 +111,7 @@ def import_move(
     z_up: Annotated[bool, Form()] = False,
     centimeters: Annotated[bool, Form()] = False,
 ) -> object:
-    """Put a file's path in place of the shot's move, or lets it ride on it; one revision."""
+    """Replace the shot's move with a file's path, or add the path to it; one revision."""
     imported = _open(file).read(camera, seen.document(shot).fps)
     move = move_of(converted(imported.samples, Reading(z_up, centimeters)))
     command = _COMMANDS[how](move=move, name=_filename(file))

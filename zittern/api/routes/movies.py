@@ -1,4 +1,4 @@
-"""Movies: started, what each frame needs, frames taken, watched, cancelled, fetched."""
+"""Movies: start, moments of each frame, upload of frames, progress, cancel, download."""
 
 from __future__ import annotations
 
@@ -30,7 +30,7 @@ _MOST_ROWS = 4_096
 
 @router.post("/shots/{shot}/movies", status_code=201)
 def start_movie(shot: str, body: MovieSettings, ctx: Ctx, seen: Seen) -> MovieOut:
-    """Begins a movie of the shot as it stands; a picture that names no variant is of the one in the envelope."""
+    """Start a movie of the shot's present revision; a picture without a variant uses that of the request."""
     state = seen.state(shot)
     return MovieOut.of(ctx.movies.start(state.document, state.slug, body))
 
@@ -126,7 +126,7 @@ def heartbeat(movie: str, ctx: Ctx) -> None:
 
 @router.delete("/movies/{movie}")
 def cancel_movie(movie: str, ctx: Ctx) -> MovieOut:
-    """End it; nothing is left of it."""
+    """End it and remove its files."""
     found = ctx.movies.get(movie)
     found.cancel()
     return MovieOut.of(found)

@@ -97,7 +97,7 @@ def get_picture(digest: str, ctx: Ctx, small: bool = False) -> FileResponse:
 
 @router.get("/api/pictures/{digest}/tiles")
 def get_tiles(digest: str, ctx: Ctx) -> TilesOut:
-    """In which tiles a picture is here; without levels where it has none."""
+    """Return the tiles of a picture; without levels if it has none."""
     index = picture_tile(ctx.library.data_dir, digest, "index.json")
     return TilesOut() if index is None else TilesOut.model_validate_json(index)
 

@@ -53,7 +53,7 @@ def get_presets(ctx: Ctx) -> object:
 
 @router.get("/presets/nearest", response_model=NearestOut)
 def get_nearest(words: Annotated[str, Query(max_length=200)], ctx: Ctx) -> object:
-    """Presets that come nearest to some words where none has them all."""
+    """Return the nearest presets for words without a match."""
     own = {kept.key: kept.preset for kept in ctx.library.presets.all().presets if kept.preset is not None}
     return json_response(NearestOut.model_construct(keys=nearest(SHIPPED_BY_KEY | own, words)))
 
@@ -73,7 +73,7 @@ def save_preset(body: PresetSaveIn, ctx: Ctx, seen: Seen) -> object:
 
 @router.post("/presets/file", status_code=201, response_model=PresetOut, dependencies=[WRITES])
 def import_preset(file: UploadFile, ctx: Ctx) -> object:
-    """Return a preset from a file; where its name is taken a number is put behind it."""
+    """Return a preset from a file; if its name is taken, a number is appended."""
     data = file.file.read(_MOST_FILE_BYTES + 1)
     if len(data) > _MOST_FILE_BYTES:
         raise FormatError(f"a preset file has up to {_MOST_FILE_BYTES // 2**20} MB; this is too large")
@@ -105,7 +105,7 @@ def export_preset(key: _Key, ctx: Ctx) -> Response:
 
 @router.put("/presets/{key}", response_model=PresetOut, dependencies=[WRITES])
 def change_preset(key: _Key, body: PresetAboutIn, ctx: Ctx) -> object:
-    """Its name, line, tags, length, and what happens to random starts."""
+    """Change its name, description, tags, length, and whether random phases are kept."""
     about = body.model_dump(exclude={"content"})
     return json_response(PresetOut.of(ctx.library.presets.change(key, body.content, _own(ctx, key).replace(**about))))
 
@@ -121,7 +121,7 @@ def fill_preset(key: _Key, body: PresetContentIn, ctx: Ctx, seen: Seen) -> objec
 
 @router.delete("/presets/{key}", status_code=204, dependencies=[WRITES])
 def remove_preset(key: _Key, ctx: Ctx, content: Annotated[str, Query(min_length=1, max_length=64)]) -> None:
-    """Take one of the user's own away."""
+    """Remove a custom preset."""
     _refuse_shipped(key)
     ctx.library.presets.remove(key, content)
 

@@ -23,7 +23,7 @@ router = APIRouter(prefix="/api/shots/{shot}", tags=["rig"], route_class=JsonRou
 
 @router.post("/ride", response_model=StateOut, dependencies=[WRITES])
 def ride(shot: str, body: RideIn, ctx: Ctx, seen: Seen) -> object:
-    """Lets a mount ride on an object of the set, or takes it off; one revision."""
+    """Add or remove the ride of a mount on an object of the set; one revision."""
     document = seen.document(shot)
     value = None if body.object is None else ride_on(_set_of(document, ctx), body.object, document).model_dump()
     command = SetValues(values=(Assignment(at=f"mount:{body.mount}.ride", value=value),))

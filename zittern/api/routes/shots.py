@@ -40,7 +40,7 @@ _Revision = Annotated[int, Path(ge=0, le=2**53 - 1)]
 
 @router.get("", response_model=StateOut)
 def get_shot(shot: str, ctx: Ctx, seen: Seen) -> object:
-    """By id or slug, through the variant that is named, or through the main one where that is gone."""
+    """Return a shot by id or slug, through the requested variant, or through the main one if that was removed."""
     return seen.answer(seen.remaining(ctx.library.state(shot)))
 
 

@@ -77,7 +77,7 @@ _FORMS = FormsOut(
 
 @router.get("/tables")
 def get_tables(ctx: Ctx) -> TablesOut:
-    """Axes, sources, forms, formats and sets."""
+    """Return axes, sources, forms, formats and sets."""
     return TablesOut(
         version=__version__,
         axes=[AxisOut(**asdict(info)) for info in AXIS_INFO],

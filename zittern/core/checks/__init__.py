@@ -1,4 +1,4 @@
-"""Checks: what people look for by eye. A check is a module and a row of the table.
+"""Automatic checks. A check is a module and a row of the table.
 
 In dependency order:
 
@@ -17,7 +17,7 @@ blur     streaks beyond a limit at the shutter angle
 rate     what moves faster than half the frame rate
 kink     corners in the path
 limits   numbers that their limits clamp
-comfort  what makes people uneasy
+comfort  motion that causes discomfort
 smooth   a move without any life
 repeats  a shake that visibly repeats itself
 table    THE TABLE of checks, and all of them on a shot

@@ -19,7 +19,7 @@ _AMPLE = 0.97
 
 
 def blur(study: Study) -> Iterator[Finding]:
-    """Several frames in which the streak of the shake is longer than the limit; else of the whole motion, as a hint."""
+    """Find frames in which the streak of the shake is longer than the limit; of the whole motion, as a hint."""
     limit = _MOST_SHARE * study.shot.picture.width_px
     shake, whole = np.nan_to_num(study.blur_px), study.whole_blur_px
     both = f"shake {np.max(shake):.0f} px, whole motion {np.max(whole):.0f} px"

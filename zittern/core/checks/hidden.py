@@ -30,7 +30,7 @@ _MOST_LOOKS = 1_500
 
 
 def hidden(study: Study) -> Iterator[Finding]:
-    """Plates that hang between the lens and the middle of the subject, each by itself, and what stands there."""
+    """Find plates between the lens and the center of the subject, each separately, and objects."""
     if study.shot.subject is None:
         return
     yield from _behind_plates(study, study.shot.subject)

@@ -28,13 +28,13 @@ _JUST = 1e-3
 _BAKED_FRAMES = 3.0
 # A stop: less than this share of the usual pace, on a way of so many px on both sides.
 _STOPS_BELOW, _LEAST_WAY_PX = 0.12, 30.0
-# A way past both keys that is seen, and at how many places of a segment it is looked for.
+# Overshoot (px) that is visible, and the number of samples per segment.
 _LEAST_PAST_PX, _LOOKED_AT = 15.0, 64
 _FREE = 3
 
 
 def kink(study: Study) -> Iterator[Finding]:
-    """For each number of the move its hardest corner, which counts; else where it stops or goes too far on its way."""
+    """Find for each number of the move its hardest corner, a problem; else stops and overshoot."""
     for mount in study.shot.mounts:
         for field in MOVE_FIELDS:
             curve = getattr(mount, field).curve
@@ -67,7 +67,7 @@ class _Track:
 
     @property
     def inner(self) -> Array:
-        """Frames of its keys inside the shot, without the first and the last. (N,)."""
+        """Return frames of its keys inside the shot, without the first and the last. (N,)."""
         frames, shot = self.curve.arrays.frames[1:-1], self.study.shot
         return np.asarray(frames[(frames > shot.first_frame) & (frames < shot.last_frame)])
 

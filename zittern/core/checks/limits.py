@@ -46,7 +46,7 @@ def limits(study: Study) -> Iterator[Finding]:
 
 
 def _lens_at_its_stop(study: Study) -> Iterator[Finding]:
-    """Frames in which zoom would make the focal length shorter than a lens can be."""
+    """Find frames in which the zoom would make the focal length shorter than possible."""
     zoom = study.motion.total[:, axis_index("zoom")]
     wanted = study.shot.lens_mm(study.scope) * (1.0 + zoom / 100.0)
     at_stop = wanted < LEAST_FOCAL_MM

@@ -1,4 +1,4 @@
-"""Jumps of the picture where a clip or a layer starts or ends. One that continues what ends there is none."""
+"""Jumps of the picture where a clip or a layer starts or ends. A layer that continues an ending one is no pop."""
 
 from __future__ import annotations
 
@@ -79,7 +79,7 @@ def _edges(study: Study, layer: Layer, part: Spanned, at: str, name: str) -> Ite
 
 
 def _jumps(study: Study, clip: Clip, edges: list[_Edge]) -> Iterator[Finding]:
-    """Edges of a clip and its layers at which the picture jumps, all looked at in one go."""
+    """Yield edges of a clip and its layers at which the picture jumps, computed together."""
     frames = np.concatenate([edge.frame + _LOOKED_AT for edge in edges])
     given = given_by(study.shot, clip, frames, study.cache)
     found: list[tuple[_Edge, float, float]] = []

@@ -1,4 +1,4 @@
-"""Fixes taken one after another: each may change what the others find."""
+"""Fixes, applied in sequence: each may change the findings of the others."""
 
 from __future__ import annotations
 

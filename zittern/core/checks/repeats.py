@@ -16,12 +16,12 @@ __all__ = ["period_frames", "repeats"]
 # Periods with this correlation look the same; shorter ones (s) are a rhythm, not a repetition.
 _ALIKE, _LEAST_S = 0.985, 0.6
 _LEAST_PX = 2.0
-# It takes so many rounds to see it.
+# Number of repetitions before they are noticed.
 _ROUNDS = 2.5
 
 
 def repeats(study: Study) -> Iterator[Finding]:
-    """One finding when the sum of all layers comes again and again. What is loops on purpose: no weight."""
+    """Find up to one repetition of the sum of all layers. What is loops on purpose: no weight."""
     fps = study.shot.fps.value
     if study.thinned or len(study.frames) < _ROUNDS * _LEAST_S * fps:
         return

@@ -23,7 +23,7 @@ _LEAST_PX = 1.0
 
 
 def seam(study: Study) -> Iterator[Finding]:
-    """Layers, and the move, whose motion at the frame after the last is not that at the first, nor goes on as there."""
+    """Find layers, and the move, whose motion after the last frame does not continue with the first."""
     shot = study.shot
     if not shot.loops:
         return

@@ -1,4 +1,4 @@
-"""A picture that looks past the edge of the set: below the horizon, where the ground has ended."""
+"""A picture past the edge of the set: below the horizon, beyond the ground."""
 
 from __future__ import annotations
 
@@ -17,8 +17,7 @@ from zittern.core.units import Array, BoolArray, IntArray
 
 __all__ = ["LEAST_SWINGS", "set_edge"]
 
-# Frames that are looked at, and places of the picture across and up, its border among them: first a few, and where any
-# of them is bare, all.
+# Sampled frames, and sample points right and up, border included: first a few, and after a hit all.
 _FEW, _ALL = (24, 13, 9), (48, 25, 15)
 # Frames that are sampled to find the range.
 _MOST_LOOKED = 240
@@ -71,7 +70,7 @@ def set_edge(study: Study) -> Iterator[Finding]:
 
 
 def _looked(study: Study, looks: tuple[int, int, int]) -> tuple[IntArray, BoolArray]:
-    """Rows among the frames, and what `_bare` says of them."""
+    """Return rows among the frames, and the result of `_bare` for them."""
     count, across, up = looks
     rows = _rows(study, count)
     return rows, _bare(study, study.shot, study.motion.pose.rows_at(rows), study.frames[rows], across, up)
@@ -83,9 +82,9 @@ def _rows(study: Study, count: int) -> IntArray:
 
 
 def _stretches(study: Study, rows: IntArray, found: BoolArray) -> tuple[tuple[float, float], ...]:
-    """First and last frame of each stretch in which the edge shows.
+    """Return first and last frame of each range in which the edge shows.
 
-    Looked for between those where it was found and their neighbours, at as many frames as there is time for.
+    Additional frames between the found ones and their neighbors, within the time limit.
     """
     near = np.zeros(len(study.frames), dtype=bool)
     for n in np.flatnonzero(found).tolist():
@@ -129,7 +128,7 @@ def _side(bare: BoolArray) -> str:
 
 
 def _calmer(study: Study, frames: Array) -> Fix | None:
-    """Swings that just suffice; nothing where that is very little of them."""
+    """Return the largest swings without a gap; None where they would be too small."""
 
     def fills(scaled: Shot) -> bool:
         bare = _bare(study, scaled, evaluate(scaled, frames, study.cache).pose, frames, *_ALL[1:])

@@ -31,7 +31,7 @@ _STILL = 1e-9
 
 
 def silent(study: Study) -> Iterator[Finding]:
-    """One finding for each layer that cannot be seen, with the first reason that holds, and for springs at rest."""
+    """Find layers without a visible effect, with the first reason that applies, and springs without effect."""
     yield from _springs(study)
     whole = study.shot.span
     for clip, layer in study.layers:
@@ -52,7 +52,7 @@ def silent(study: Study) -> Iterator[Finding]:
 
 
 def _springs(study: Study) -> Iterator[Finding]:
-    """Springs of mounts whose parent stands still."""
+    """Find springs of mounts with a static parent."""
     shot = study.shot
     for at, mount in enumerate(shot.mounts):
         if mount.give is None or mount.give.weight.nothing or any(each.ride for each in shot.mounts[: at + 1]):
@@ -130,7 +130,7 @@ def _stopped(clip: Clip, layer: Layer) -> tuple[bool, str, Fix | None] | None:
 
 
 def _too_small(study: Study, layer: Layer) -> tuple[bool, str, Fix | None] | None:
-    """Motion that is there, and too small to be seen at its peak."""
+    """Find motion with an invisible peak."""
     peak = float(np.max(np.abs(study.layer_px(layer.id))))
     if peak >= _LEAST_PX:
         return None

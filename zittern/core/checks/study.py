@@ -1,4 +1,4 @@
-"""The motion that all checks look at: evaluated once, a long shot at some of its frames, with sizes in pixels."""
+"""The motion for all checks: evaluated once, a long shot at some of its frames, with sizes in pixels."""
 
 from __future__ import annotations
 
@@ -27,7 +27,7 @@ from zittern.core.units import CM_PER_M, Array, BoolArray
 
 __all__ = ["MOST_FRAMES", "Study", "stretch"]
 
-# Longer shots are looked at in so many frames, side by side in stretches that are spread over them.
+# Longer shots are sampled at this many frames, in ranges that are spread over them.
 MOST_FRAMES = 8_000
 _STRETCH_FRAMES = 500
 _HALF_TURN_DEG = 180.0
@@ -201,7 +201,7 @@ class Study:
 
 
 def stretch(frames: Array, found: BoolArray) -> tuple[float, float]:
-    """First and last of the frames in which something was found.
+    """Return the first and last frame with a finding.
 
     Parameters
     ----------

@@ -42,7 +42,7 @@ def passes_through(study: Study) -> Iterator[Finding]:
 
 
 def _through_pieces(study: Study) -> Iterator[Finding]:
-    """Find up to one collision, named after the first object. What carries the camera is let alone."""
+    """Find up to one collision, named after the first object. Parts that carry the camera are ignored."""
     carriers = {mount.ride.object for mount in study.shot.mounts if mount.ride is not None}
     place, seconds = study.motion.pose.position_m, study.set_seconds
     far = np.linalg.norm(np.diff(place, axis=0), axis=1)

@@ -26,7 +26,7 @@ __all__ = ["twins"]
 
 # A correlation above this is visible as a line. Between layers there are many pairs, and chance has to be ruled out.
 _ALIKE, _ALIKE_LAYERS = 0.8, 0.95
-# Motion below this typical size (px) is invisible; shorter motion, or with fewer turns, says nothing.
+# Motion below this typical size (px) is invisible; shorter motion, or with fewer reversals, is not compared.
 _LEAST_PX, _LEAST_FRAMES = 0.5, 36
 _LEAST_TURNS, _LEAST_TURNS_LAYERS = 7, 12
 # Parts of layers may be similar where the correlation over all frames is above this.
@@ -39,7 +39,7 @@ _IN_STEP = frozenset({"wave", "cycle", "breath", "gait"})
 _ACROSS: dict[Axis, float] = {"pan": 1.0, "truck": -1.0, "shift_x": 1.0}
 _UP: dict[Axis, float] = {"tilt": 1.0, "pedestal": 1.0, "shift_y": -1.0}
 _QUARTER_DEG = 90.0
-# Seconds by which a formula may be shifted: the first that makes the axes differ is taken.
+# Time shifts (s) for a formula: the first one that makes the axes differ is used.
 _SHIFTS_S = (3.7, 1.3, 0.41, 11.9, 0.17)
 _TIME = re.compile(r"\bt\b")
 
@@ -254,7 +254,7 @@ def _turns(values: Array) -> int:
 
 
 def correlation(one: Array, other: Array) -> float:
-    """Pearson's.
+    """Return Pearson's correlation.
 
     Parameters
     ----------

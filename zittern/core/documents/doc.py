@@ -22,13 +22,13 @@ Label = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, ma
 class Doc(BaseModel):
     """A frozen value. Unknown fields, NaN and infinities are refused."""
 
-    # Fields that say nothing about motion: names, ids, locks, where it came from.
+    # Fields that do not affect motion: names, ids, locks, origin.
     motion_irrelevant: ClassVar[frozenset[str]] = frozenset()
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False, ignored_types=(cached_property,))
 
     def __eq__(self, other: object) -> bool:
-        """By fields: what was computed from them and is remembered does not count."""
+        """Compare by fields: cached values do not count."""
         if self is other:
             return True
         if type(self) is not type(other):
@@ -51,7 +51,7 @@ class Doc(BaseModel):
 
     @cached_property
     def content_print(self) -> str:
-        """Hash of what differs from the defaults: a new field with a default changes nothing about it."""
+        """Hash of the differences from the defaults: a new field with a default does not change it."""
         return digest(self.model_dump_json(exclude_defaults=True))
 
     @cached_property
@@ -63,7 +63,7 @@ class Doc(BaseModel):
 
 @cache
 def document_fields(kind: type[Doc]) -> tuple[str, ...]:
-    """Fields of a kind of document that may hold others."""
+    """Return the fields of a kind of document that may hold others."""
     return tuple(name for name, field in kind.model_fields.items() if _may_be_document(field.annotation))
 
 

@@ -1,4 +1,4 @@
-"""Marks in the types of fields that carry frames: what an edit of time does with each.
+"""Marks for fields that hold frames: the effect of a time edit on each.
 
 Fields without a mark are not moved.
 """

@@ -19,7 +19,7 @@ def only_more(version: int) -> Step:
 
 
 def parsed(text: str | bytes) -> Any:
-    """JSON. Raises DocumentError for what is none."""
+    """Return parsed JSON. Raises DocumentError for what is none."""
     try:
         return json.loads(text)
     except (ValueError, RecursionError) as error:
@@ -27,7 +27,7 @@ def parsed(text: str | bytes) -> Any:
 
 
 def upgraded(data: Any, what: str, newest: int, steps: Mapping[int, Step]) -> dict[str, Any]:
-    """Return a parsed `zittern.WHAT` of any version as one of the newest; steps[n] takes version n to n + 1.
+    """Return a parsed `zittern.WHAT` of any version in the newest one; steps[n] upgrades version n to n + 1.
 
     Raises DocumentError for anything else.
     """

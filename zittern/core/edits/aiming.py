@@ -1,4 +1,4 @@
-"""Commands on the operator, as people speak of them."""
+"""Commands on the operator."""
 
 from __future__ import annotations
 
@@ -67,7 +67,7 @@ class FollowTarget(CommandDoc):
         return _following(shot, self.at, self.frame, self.target)
 
     def label(self, shot: Shot) -> str:
-        """`Follow “Kite” from frame 48`."""
+        """Return `Follow “Kite” from frame 48`."""
         return f"Follow “{name_of(shot, self.target)}”{_from(self.frame)}"
 
 
@@ -90,12 +90,12 @@ class FollowPoint(CommandDoc):
         return _following(shot, self.at, self.frame, point)
 
     def label(self, shot: Shot) -> str:
-        """`Follow a point from frame 48`."""
+        """Return `Follow a point from frame 48`."""
         return f"Follow a point{_from(self.frame)}"
 
 
 class FollowOther(CommandDoc):
-    """Changes when a target is taken, or takes a change of target away."""
+    """Move or remove the change to a target."""
 
     at: _Address
     frame: Frame
@@ -111,7 +111,7 @@ class FollowOther(CommandDoc):
         return set_at(shot, self.at, _changed(follows, (self.frame, self.to_frame), moved))
 
     def label(self, shot: Shot) -> str:
-        """`Take the target of frame 48 at frame 60`, `Keep the target at frame 48`."""
+        """Return `Take the target of frame 48 at frame 60`, `Keep the target at frame 48`."""
         if self.to_frame is None:
             return f"Keep the target at frame {self.frame:g}"
         return f"Take the target of frame {self.frame:g} at frame {self.to_frame:g}"

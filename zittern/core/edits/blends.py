@@ -42,7 +42,7 @@ __all__ = [
 
 
 class BlendClips(CommandDoc):
-    """One clip of several, which are its corners; it takes the place of the first, over the time of all of them.
+    """Convert several clips to one with these as corners; it replaces the first, over the time of all of them.
 
     Where the first is a blend, the others become further corners of it.
     """
@@ -65,12 +65,12 @@ class BlendClips(CommandDoc):
         return with_clip(shot, find_clip(shot, parts[0].id), made)
 
     def label(self, shot: Shot) -> str:
-        """`Blend “Walk” and “Run”`."""
+        """Return `Blend “Walk” and “Run”`."""
         return f"Blend {_names([find_clip(shot, each).name for each in self.clips])}"
 
 
 class PresetOfCorner(Doc):
-    """A preset, and what it is known by."""
+    """A preset and its key."""
 
     preset: Preset
     key: PresetKey | None = None
@@ -103,12 +103,12 @@ class AddBlend(CommandDoc):
         return on_lane(shot, made, self.lane)
 
     def label(self, shot: Shot) -> str:
-        """`Blend “Walk” and “Run”`."""
+        """Return `Blend “Walk” and “Run”`."""
         return f"Blend {_names([each.preset.name for each in self.presets])}"
 
 
 class FillCorner(OfPreset, label="Put “{preset.name}” into a corner of {clip}"):
-    """Another preset in a corner, in place of what stands there."""
+    """Replace a corner with another preset."""
 
     clip: str
     corner: str
@@ -137,7 +137,7 @@ class PlaceSample(Doc):
 
 
 class RecordPlace(CommandDoc):
-    """Keys of the place on the pad from what was recorded, both of its numbers in one step."""
+    """Key the position on the pad from recorded samples, both of its numbers in one step."""
 
     clip: str
     samples: Annotated[tuple[PlaceSample, ...], Field(min_length=1, max_length=100_000)]
@@ -151,13 +151,13 @@ class RecordPlace(CommandDoc):
         return shot
 
     def label(self, shot: Shot) -> str:
-        """`Record place in “Walk … run” from frame 10 to 90`."""
+        """Return `Record place in “Walk … run” from frame 10 to 90`."""
         frames = [each.frame for each in self.samples]
         return f"Record place in “{find_clip(shot, self.clip).name}” from frame {min(frames):g} to {max(frames):g}"
 
 
 class SwapCorners(CommandDoc, label="Swap corners of {clip}"):
-    """Two corners change places; the place on the pad stays."""
+    """Swap two corners; the position on the pad is unchanged."""
 
     clip: str
     corner: str
@@ -189,7 +189,7 @@ class RemoveCorner(CommandDoc):
         return with_clip(shot, clip, plain)
 
     def label(self, shot: Shot) -> str:
-        """`Remove corner “Run”`."""
+        """Return `Remove corner “Run”`."""
         _, blend, at = find_blend(shot, self.clip, self.corner)
         return f"Remove corner “{blend.corners[at].name}”"
 
@@ -206,7 +206,7 @@ def find_blend(shot: Shot, clip_id: str, corner: str | None) -> tuple[Clip, Blen
 
 
 def _blend_of(parts: list[Clip], method: Literal["mix", "morph"]) -> Clip:
-    """Clips as the corners of one, which has the id, ramps and clock of the first. Raises EditError."""
+    """Return several clips as the corners of one, which has the id, ramps and clock of the first. Raises EditError."""
     first = parts[0]
     old = first.blend
     fresh = parts if old is None else parts[1:]
@@ -291,7 +291,7 @@ def _strengthened(layer: Layer, factor: float) -> Layer:
 
 
 def times(number: Number, factor: float) -> Number:
-    """Return a number so many times as large."""
+    """Return a scaled number."""
     return number if factor == 1.0 else number.map(lambda value: value * factor)
 
 

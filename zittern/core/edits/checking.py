@@ -1,4 +1,4 @@
-"""Commands about what checks found."""
+"""Commands on findings."""
 
 from __future__ import annotations
 
@@ -32,5 +32,5 @@ class IgnoreFinding(CommandDoc):
         return shot.replace(meant=(*others, MeantSo(check=self.check, at=self.at, amount=self.amount)))
 
     def label(self, shot: Shot) -> str:
-        """`Ignore “twins”`."""
+        """Return `Ignore “twins”`."""
         return f"{'Ignore' if self.ignored else 'Stop ignoring'} “{self.check}”"

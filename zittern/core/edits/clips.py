@@ -64,7 +64,7 @@ class MoveClip(CommandDoc):
         return on_lane(without_clip(shot, clip), moved, self.lane)
 
     def label(self, shot: Shot) -> str:
-        """`Move clip “Panic” by +24 frames`."""
+        """Return `Move clip “Panic” by +24 frames`."""
         by = f" by {self.by_frames:+g} frames" if self.by_frames else ""
         return f"Move clip “{find_clip(shot, self.clip).name}”{by}"
 
@@ -76,7 +76,7 @@ class SplitClip(CommandDoc, label="Split clip {clip} at frame {frame:g}"):
     frame: Frame
 
     def apply(self, shot: Shot) -> Shot:
-        """Each half keeps the ramp at its own end. Raises EditError for a frame that is not inside."""
+        """Split the clip. Each half keeps the ramp at its own end. Raises EditError for a frame that is not inside."""
         clip = find_clip(shot, self.clip)
         first, last = shot.span_of(clip)
         if not first + _LEAST_FRAMES <= self.frame <= last - _LEAST_FRAMES:
@@ -107,7 +107,7 @@ class DuplicateClip(CommandDoc):
     times: Annotated[int, Field(ge=1, le=100)] = 1
 
     def apply(self, shot: Shot) -> Shot:
-        """Apply the command. Raises EditError for a clip over the whole shot: there is nothing behind it."""
+        """Apply the command. Raises EditError for a clip over the whole shot: there is no later time."""
         clip = find_clip(shot, self.clip)
         if clip.span_frames is None:
             raise EditError("this clip spans the whole shot; give it a start and an end first", f"clip:{self.clip}")
@@ -119,7 +119,7 @@ class DuplicateClip(CommandDoc):
         return shot
 
     def label(self, shot: Shot) -> str:
-        """`Duplicate clip “Panic”`, `Repeat clip “Panic” 3 times`."""
+        """Return `Duplicate clip “Panic”`, `Repeat clip “Panic” 3 times`."""
         name = find_clip(shot, self.clip).name
         return f"Duplicate clip “{name}”" if self.times == 1 else f"Repeat clip “{name}” {self.times} times"
 

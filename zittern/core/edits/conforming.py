@@ -1,4 +1,4 @@
-"""A shot brought to what a cut shows of it."""
+"""A shot conformed to its range in a cut."""
 
 from __future__ import annotations
 

@@ -32,7 +32,7 @@ class AddCues(CommandDoc):
         return _with(shot, (*shot.cues, *_named(shot, self.cues)))
 
     def label(self, shot: Shot) -> str:
-        """`Cue at frame 96`, `Add 4 cues`."""
+        """Return `Cue at frame 96`, `Add 4 cues`."""
         return f"Cue at frame {self.cues[0].frame:g}" if len(self.cues) == 1 else f"Add {len(self.cues)} cues"
 
 
@@ -53,12 +53,12 @@ class MoveCues(CommandDoc):
         return _with(shot, tuple(by_id.get(cue.id, cue) for cue in shot.cues))
 
     def label(self, shot: Shot) -> str:
-        """`Move “Thud” by +4 frames`."""
+        """Return `Move “Thud” by +4 frames`."""
         return f"{'Copy' if self.copy_cues else 'Move'} {_title(shot, self.cues)} by {self.by_frames:+g} frames"
 
 
 class SetCues(CommandDoc):
-    """Changes cues: name, strength, frame, and where they happen: at a place or at a target.
+    """Change cues: name, strength, frame, position or target.
 
     Missing fields stay; `nowhere` removes the position.
     """
@@ -80,7 +80,7 @@ class SetCues(CommandDoc):
         return _with(shot, tuple(cue.replace(**changes) if cue.id in chosen else cue for cue in shot.cues))
 
     def label(self, shot: Shot) -> str:
-        """`Set “Thud”`."""
+        """Return `Set “Thud”`."""
         return f"Set {_title(shot, self.cues)}"
 
 
@@ -95,7 +95,7 @@ class RemoveCues(CommandDoc):
         return _with(shot, tuple(cue for cue in shot.cues if cue.id not in gone))
 
     def label(self, shot: Shot) -> str:
-        """`Remove “Thud”`."""
+        """Return `Remove “Thud”`."""
         return f"Remove {_title(shot, self.cues)}"
 
 

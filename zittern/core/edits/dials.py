@@ -79,7 +79,7 @@ class SetDial(CommandDoc):
         return shot if self.name in (None, self.dial) else _renamed_dial(shot, self.dial, self.name or "")
 
     def label(self, shot: Shot) -> str:
-        """`Rename dial panic to alarm`, `Set dial panic`."""
+        """Return `Rename dial panic to alarm`, `Set dial panic`."""
         return (
             f"Rename dial {self.dial} to {self.name}" if self.name not in (None, self.dial) else f"Set dial {self.dial}"
         )

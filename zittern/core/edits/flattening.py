@@ -46,7 +46,7 @@ _Taken = tuple[tuple[str, ...], ...]
 
 
 class BakeBlend(CommandDoc, label="Bake blend {clip}"):
-    """One plain clip of what a blend is at a frame: the layers of its place there, with their numbers."""
+    """Convert a blend to a plain clip at a frame: the layers at its position there, with their numbers."""
 
     clip: str
     frame: Frame
@@ -187,7 +187,7 @@ class _Flattening:
         return left
 
     def breaks_of(self, layers: Sequence[Layer]) -> list[Array]:
-        """Frames where weights or ramps of layers can break."""
+        """Return the frames where weights or ramps of layers can break."""
         return [each for layer in layers for each in (layer.weight.breaks, _ramp_breaks(layer, self.span))]
 
     def weighted(self, layer: Layer, takers: Sequence[str], folded: dict[str, Layer]) -> Layer | None:

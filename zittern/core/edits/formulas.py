@@ -1,4 +1,4 @@
-"""Commands that give numbers a formula, or take it away again."""
+"""Commands that set or remove formulas of numbers."""
 
 from __future__ import annotations
 
@@ -21,7 +21,7 @@ from zittern.core.shot.shot import Shot
 
 __all__ = ["ConnectDial", "EndFormula", "FormulaText", "MakeDial", "SetFormula"]
 
-# A dial reaches at least so many times as far as the number went.
+# Minimum ratio of a new dial's range to the range of the number.
 _ROOM = 2.0
 _MOST_NAME = 30
 _Address = Annotated[str, Field(max_length=300)]
@@ -35,9 +35,9 @@ class FormulaText(Doc):
 
 
 class SetFormula(CommandDoc):
-    """Gives numbers a formula.
+    """Set formulas of numbers.
 
-    A text that cannot be read, or that reads what is not there, is kept as a draft, and what was in force stays.
+    An invalid text, or one with unknown names, is stored as a draft, and the previous formula stays in effect.
     """
 
     formulas: Annotated[tuple[FormulaText, ...], Field(min_length=1, max_length=500)]
@@ -61,7 +61,7 @@ class SetFormula(CommandDoc):
 
 
 class EndFormula(CommandDoc, label="Convert to value of {at}"):
-    """Takes formulas away: the numbers stay at what they were at a frame."""
+    """Remove formulas: the numbers keep their values at a frame."""
 
     at: Annotated[tuple[_Address, ...], Field(min_length=1, max_length=500)]
     frame: float = Field(ge=-1e7, le=1e7)
@@ -78,7 +78,7 @@ class EndFormula(CommandDoc, label="Convert to value of {at}"):
 
 
 class ConnectDial(CommandDoc, label="Connect {at} to dial {dial}"):
-    """Lets a dial drive numbers: from `low` at its minimum to `high` at its maximum, straight in between."""
+    """Connect numbers to a dial: from `low` at its minimum to `high` at its maximum, linearly."""
 
     dial: DialName
     at: Annotated[tuple[_Address, ...], Field(min_length=1, max_length=500)]
@@ -103,7 +103,7 @@ class ConnectDial(CommandDoc, label="Connect {at} to dial {dial}"):
 
 
 class MakeDial(CommandDoc, label="Make a dial of {at}"):
-    """Makes a dial of a number, in one step.
+    """Make a dial of a number, in one step.
 
     The dial takes its value or keys over, shown as the number is (times, in a unit), and the number reads the dial.
     Nothing moves otherwise.
@@ -125,7 +125,7 @@ class MakeDial(CommandDoc, label="Make a dial of {at}"):
         return SetFormula(formulas=(FormulaText(at=self.at, text=text),)).apply(made)
 
     def _name(self, shot: Shot) -> str:
-        """After the number, made different from names that are taken: `swing_of_pan`, `swing_of_pan_2`."""
+        """Return a name after the number, distinct from used ones: `swing_of_pan`, `swing_of_pan_2`."""
         called = title_of(shot, [self.at]).partition(" in ")[0].partition(" of “")[0]
         plain = re.sub(r"[^A-Za-z0-9]+", "_", called).strip("_")[:_MOST_NAME]
         base = plain if re.match(r"[A-Za-z]", plain) else f"dial_{plain}".rstrip("_")
@@ -134,9 +134,9 @@ class MakeDial(CommandDoc, label="Make a dial of {at}"):
 
 
 def _reach(number: Number) -> dict[str, float]:
-    """Limits of a dial with room about a number: from zero where it is never negative.
+    """Return limits for a dial around a number: from zero where it is never negative.
 
-    What runs between free handles stays within what they reach.
+    Values between free handles stay within their range.
     """
     values = list(number.set_values())
     for key in number.curve.keys if number.curve else ():

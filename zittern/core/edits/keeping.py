@@ -66,7 +66,7 @@ def same_if_moved(before: Shot, after: Shot) -> bool:
 
 
 def _moved_lens(shot: Shot, frames: Array) -> Array:
-    """tf_world_lens of the keyed rig with each mount that is moved moved by _MOVED. (F, 4, 4)."""
+    """Return tf_world_lens of the keyed rig with each moving mount offset by _MOVED. (F, 4, 4)."""
     scope = shot.scope(frames)
     targets = {layer.target for _, layer in shot.layers()}
     moved = {each.id for each in shot.mounts if each.id in targets or each.operator is not None or each.give}

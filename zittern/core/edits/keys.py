@@ -1,4 +1,4 @@
-"""Commands on the keys of any number: of the move, of a weight, of a swing, of a hand-keyed track.
+"""Commands on the keys of any number: of the move, a weight, a swing, a keyed axis.
 
 Keys are named by address and frame.
 """
@@ -42,7 +42,7 @@ _LEAST_KEYS = 2
 
 
 class KeyRef(Doc):
-    """A key: of which number, at which frame."""
+    """A key: its number and its frame."""
 
     at: _Address
     frame: Frame
@@ -81,7 +81,7 @@ class SetKeys(CommandDoc):
         return shot
 
     def label(self, shot: Shot) -> str:
-        """`Set key at frame 24`."""
+        """Return `Set key at frame 24`."""
         return _label("Set", shot, self.keys)
 
 
@@ -102,7 +102,7 @@ class MoveKeys(CommandDoc):
         return _each(shot, self.keys, lambda curve, frames: _placed(curve, frames, moved, keep=self.copy_keys))
 
     def label(self, shot: Shot) -> str:
-        """`Move key by +4 frames`."""
+        """Return `Move key by +4 frames`."""
         verb = "Copy" if self.copy_keys else "Move"
         by = f" by {self.by_frames:+g} frames" if self.by_frames else ""
         return f"{verb} {_what(self.keys)}{by}"
@@ -128,12 +128,12 @@ class ScaleKeys(CommandDoc):
         return _each(shot, self.keys, lambda curve, frames: _placed(curve, frames, scaled, keep=False))
 
     def label(self, shot: Shot) -> str:
-        """`Stretch 3 keys to 150 %`."""
+        """Return `Stretch 3 keys to 150 %`."""
         return f"Stretch {_what(self.keys)} to {self.factor * 100:.0f} %"
 
 
 class DeleteKeys(CommandDoc):
-    """Deletes keys; a number without keys keeps its last value, fixed."""
+    """Delete keys; a number without keys keeps its last value, fixed."""
 
     keys: _Refs
 
@@ -147,7 +147,7 @@ class DeleteKeys(CommandDoc):
         return _each(shot, self.keys, thinned)
 
     def label(self, shot: Shot) -> str:
-        """`Delete key at frame 24`."""
+        """Return `Delete key at frame 24`."""
         return _label("Delete", shot, self.keys)
 
 
@@ -166,7 +166,7 @@ class SetInterp(CommandDoc):
         )
 
     def label(self, shot: Shot) -> str:
-        """`Make 4 keys linear`."""
+        """Return `Make 4 keys linear`."""
         return f"Make {_what(self.keys)} {'free' if self.interp == 'free' else self.interp}"
 
 
@@ -211,9 +211,9 @@ class KeyHandles(KeyRef):
 
 
 def handles_of(shot: Shot, keys: Sequence[KeyRef]) -> list[KeyHandles]:
-    """Handle of keys as the curve goes.
+    """Return the handles of keys.
 
-    Keys and numbers that are not there are left out: the page may still show what was just removed.
+    Missing keys and numbers are skipped: the page may still show a part that was just removed.
     """
     told = []
     for at in dict.fromkeys(key.at for key in keys):
@@ -248,7 +248,7 @@ class SetExtend(CommandDoc):
         return shot
 
     def label(self, shot: Shot) -> str:
-        """`Repeat after the last key`."""
+        """Return `Repeat after the last key`."""
         if self.after:
             return f"{self.after.capitalize()} after the last key"
         return f"{(self.before or 'hold').capitalize()} before the first key"

@@ -63,7 +63,7 @@ class AddLayer(CommandDoc):
         return shot.span_of(find_clip(shot, self.clip)) if self.clip is not None else shot.span
 
     def label(self, shot: Shot) -> str:
-        """`Add noise layer`."""
+        """Return `Add noise layer`."""
         return f"Add {row_of(self.source).title.lower()} layer"
 
 
@@ -79,7 +79,7 @@ class AddHandheld(CommandDoc, label="Add handheld feel"):
 
 
 class PasteLayers(CommandDoc):
-    """Layers from elsewhere, given free ids; their random starts are kept, so they move as they did."""
+    """Paste layers with free ids; their random phases are kept, so that their motion is unchanged."""
 
     layers: tuple[Layer, ...] = Field(min_length=1, max_length=500)
     clip: str | None = None
@@ -95,12 +95,12 @@ class PasteLayers(CommandDoc):
         return _on_top(shot, self.clip, tuple(pasted))
 
     def label(self, shot: Shot) -> str:
-        """`Paste “Slow sway”`, `Paste 3 layers`."""
+        """Return `Paste “Slow sway”`, `Paste 3 layers`."""
         return f"Paste {named([layer.name for layer in self.layers])}"
 
 
 class RemoveLayers(CommandDoc, label="Remove {layers}"):
-    """Removes layers; a clip over the whole shot that is left empty goes with them, and its lane with it."""
+    """Remove layers; an empty clip over the whole shot is removed with its lane."""
 
     layers: tuple[str, ...] = Field(min_length=1)
 
@@ -123,7 +123,7 @@ class RemoveLayers(CommandDoc, label="Remove {layers}"):
 
 
 class DuplicateLayers(CommandDoc, label="Duplicate {layers}"):
-    """Copies right above, each with a new random start unless it is to move alike."""
+    """Duplicate layers right above, each with a new random phase unless it should be identical."""
 
     layers: tuple[str, ...] = Field(min_length=1, max_length=500)
     keep_seed: bool = False
@@ -185,7 +185,7 @@ class CopyAxis(CommandDoc):
     to: tuple[Axis, ...] = Field(min_length=1)
 
     def apply(self, shot: Shot) -> Shot:
-        """Swing, pace and on; locked axes stay."""
+        """Copy swing, rate and switch; locked axes are unchanged."""
 
         def change(layer: Layer) -> Layer:
             model = layer.axes.of(self.axis)
@@ -199,12 +199,12 @@ class CopyAxis(CommandDoc):
         return change_layer(shot, self.layer, change)
 
     def label(self, shot: Shot) -> str:
-        """`Copy pan to tilt, roll`."""
+        """Return `Copy pan to tilt, roll`."""
         return f"Copy {self.axis} to {', '.join(self.to)}"
 
 
 class LinkAxes(CommandDoc):
-    """Lets axes move as another does, on purpose; `to` left out unlinks them."""
+    """Link axes to another one; without `to` they are unlinked."""
 
     layer: str
     axes: tuple[Axis, ...] = Field(min_length=1)
@@ -220,7 +220,7 @@ class LinkAxes(CommandDoc):
         return change_layer(shot, self.layer, change)
 
     def label(self, shot: Shot) -> str:
-        """`Link tilt to pan`."""
+        """Return `Link tilt to pan`."""
         return f"Link {', '.join(self.axes)} to {self.to}" if self.to else f"Unlink {', '.join(self.axes)}"
 
 
@@ -251,7 +251,10 @@ def _with_layers(shot: Shot, clip: Clip, layers: tuple[Layer, ...]) -> Shot:
 
 
 def _on_top(shot: Shot, clip_id: str | None, layers: tuple[Layer, ...]) -> Shot:
-    """Put layers on top of a clip; without one, on the clip that spans the shot, made on a new lane when missing."""
+    """Place layers on top of a clip.
+
+    Without one, the clip that spans the shot is used, or created on a new lane.
+    """
     if clip_id is not None:
         clip = find_clip(shot, clip_id)
         if not clip.layers and clip.span_frames is not None:

@@ -30,7 +30,7 @@ def notice(before: Shot, after: Shot) -> str:
     """Return the notice for side effects of an edit.
 
     Ranges of a lane that lost their clips, and parts that were retimed without the set's animation. A gap that only
-    grew or shrank is no news. Empty where there is nothing to say.
+    grew or shrank is no news. Empty without side effects.
     """
     known = {lane.id: _holes(before, lane) for lane in before.lanes}
     told = list(_left_by_the_set(before, after))

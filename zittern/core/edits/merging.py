@@ -2,7 +2,7 @@
 
 The numbers of a mount whose pose is the product of theirs, where such numbers exist for every frame.
 
-Each rule names what it takes for granted. Callers compare the picture before and after, so a rule that does
+Each rule states its preconditions. Callers compare the picture before and after, so a rule that does
 not apply does no harm.
 """
 
@@ -133,7 +133,7 @@ def _panned_before(first: Mount, second: Mount, scope: Scope) -> Iterator[Fields
 
 
 def _pivoted(mount: Mount, pivot_m: Array) -> Fields:
-    """Another pivot, the place such that both together stay where they are."""
+    """Return the fields for another pivot, with a position that keeps the pose."""
     by = np.array(mount.pivot_m) - pivot_m
     places: Fields = {
         field: getattr(mount, field).map(lambda value, d=d: value + d) for field, d in zip(_PLACE, by, strict=True)

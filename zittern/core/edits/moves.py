@@ -46,10 +46,10 @@ class Move(Doc):
 
 
 class ReplaceMove(CommandDoc, label="Import move “{name}”"):
-    """Puts a path in place of the shot's own move.
+    """Replace the shot's move with a path.
 
-    Layers stay. The rig becomes one mount, or on wish the one that comes with the path; the range keeps its start and
-    gets the path's length.
+    Layers stay. The rig becomes one mount, or optionally the imported one; the range keeps its start and gets the
+    path's length.
     """
 
     move: Move
@@ -58,7 +58,7 @@ class ReplaceMove(CommandDoc, label="Import move “{name}”"):
 
     def apply(self, shot: Shot) -> Shot:
         """Layers on mounts that go act at the lens end from then on."""
-        # The path's time 0 comes to the shot's first frame: what is layered on the shot stays where it is.
+        # The path's time 0 is placed at the shot's first frame: layers stay where they are.
         move = retimed(self.move, TimeMap.even(shift_frames=shot.first_frame - _PATH_START))
         plain: dict[str, object] = {
             "pivot_m": (0.0, 0.0, 0.0),
@@ -79,7 +79,7 @@ class ReplaceMove(CommandDoc, label="Import move “{name}”"):
 
 
 class AddMove(CommandDoc, label="Add move “{name}”"):
-    """Lets a path ride on the shot's own move.
+    """Add a path to the shot's own move.
 
     A further mount at the lens end, which departs from there as the path departs from its own first pose. The shot's
     range, lens and picture stay.

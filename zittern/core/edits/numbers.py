@@ -41,7 +41,7 @@ class SetNumbers(CommandDoc):
     def apply(self, shot: Shot) -> Shot:
         """Apply the command.
 
-        Raises EditError for what is no number, where formulas give all of them, and for a value out of range.
+        Raises EditError for an invalid value, a value out of range, and if all numbers have formulas.
         """
         keys: list[KeyValue] = []
         for each in free_of_formulas(shot, self.values):
@@ -52,7 +52,7 @@ class SetNumbers(CommandDoc):
         return SetKeys(keys=tuple(keys)).apply(shot) if keys else shot
 
     def label(self, shot: Shot) -> str:
-        """`Set swing of pan in “Slow sway”`, `Set weight in “Slow sway” at frame 24`."""
+        """Return `Set swing of pan in “Slow sway”`, `Set weight in “Slow sway” at frame 24`."""
         at = [each.at for each in free_of_formulas(shot, self.values)]
         keyed = self.key or any(number_at(shot, each).curve is not None for each in at)
         return f"Set {title_of(shot, at)}" + (f" at frame {self.frame:g}" if keyed else "")
@@ -82,12 +82,12 @@ class SetSwings(CommandDoc):
         return self._numbers().apply(shot)
 
     def label(self, shot: Shot) -> str:
-        """`Set swing of pan, tilt in “Slow sway”`."""
+        """Return `Set swing of pan, tilt in “Slow sway”`."""
         return self._numbers().label(shot)
 
 
 class ScaleFocal(CommandDoc):
-    """Makes the lens so many times as long, its keys too."""
+    """Scale the focal length, keys included."""
 
     times: float = Field(gt=0.0, le=100.0)
 
@@ -97,7 +97,7 @@ class ScaleFocal(CommandDoc):
             return shot.replace(focal_mm=shot.focal_mm.map(lambda value: value * self.times))
 
     def label(self, shot: Shot) -> str:
-        """`Lengthen the lens by 12 %`."""
+        """Return `Lengthen the lens by 12 %`."""
         if self.times < 1.0:
             return f"Shorten the lens by {(1.0 - self.times) * 100.0:.1f} %"
         return f"Lengthen the lens by {(self.times - 1.0) * 100.0:.1f} %"

@@ -96,7 +96,7 @@ def lane_of(shot: Shot, clip: Clip) -> Lane:
 
 
 def with_clip(shot: Shot, clip: Clip, *instead: Clip) -> Shot:
-    """Return the shot with other clips in the place of one: the same one changed, several, or none."""
+    """Return the shot with a clip replaced by others: the changed clip, several, or none."""
     lane = lane_of(shot, clip)
     return with_lane(
         shot,

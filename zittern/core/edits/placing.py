@@ -1,6 +1,6 @@
-"""Commands that place the camera: where it stands and where it looks, as the bare move, whatever the rig.
+"""Commands that place the camera: its position and direction in the bare move, for any rig.
 
-Each works on one mount of the rig, the last when none is named, so that the lens comes to the world pose asked for. A
+Each edits one mount of the rig, by default the last, so that the lens reaches the requested world pose. A
 number that is keyed gets a key at the frame; one that is fixed stays fixed unless `key` is set; `locked` ones are not
 touched.
 """
@@ -48,7 +48,7 @@ _STEPS = attrgetter("pan_deg", "tilt_deg", "truck_m", "pedestal_m", "dolly_m")
 
 
 class _OnMount(CommandDoc):
-    """frame: where it happens. key: numbers without keys get one too. mount: the part of the rig that moves."""
+    """frame: frame of the edit. key: numbers without keys get one too. mount: the part of the rig that moves."""
 
     frame: Frame
     key: bool = False
@@ -65,14 +65,14 @@ class SetMove(_OnMount):
         return _stored(shot, self, self.values)
 
     def label(self, shot: Shot) -> str:
-        """`Set pan at frame 24`."""
+        """Return `Set pan at frame 24`."""
         names = ", ".join(field_title(field) for field in self.values)
         of = of_mount(shot, self.mount) if set(self.values) != {"focal_mm"} else ""
         return f"Set {names}{of} at frame {self.frame:g}"
 
 
 class PlaceLens(_OnMount):
-    """Puts the lens at a world pose, for example where the Set view looks from."""
+    """Set the lens to a world pose, for example that of the Set view."""
 
     position_m: tuple[float, float, float]
     angles_deg: tuple[float, float, float]
@@ -84,7 +84,7 @@ class PlaceLens(_OnMount):
         return _placed(shot, self, world, self.locked)
 
     def label(self, shot: Shot) -> str:
-        """`Place camera at frame 24`, or `Set pan at frame 24` when all else is locked."""
+        """Return `Place camera at frame 24`, or `Set pan at frame 24` when all else is locked."""
         free = [field_title(field) for field in MOVE_FIELDS if field not in self.locked]
         return (
             f"Set {', '.join(free)}{of_mount(shot, self.mount)} at frame {self.frame:g}"
@@ -94,7 +94,7 @@ class PlaceLens(_OnMount):
 
 
 class Fly(_OnMount, label="Fly camera at frame {frame:g}"):
-    """Moves the camera in its own frame: turns in degrees, steps in metres."""
+    """Move the camera in its own frame: rotation in degrees, distance in meters."""
 
     pan_deg: float = Field(default=0.0, ge=-1e5, le=1e5)
     tilt_deg: float = Field(default=0.0, ge=-1e5, le=1e5)
@@ -124,7 +124,7 @@ class FlightSample(Doc):
 
 
 class RecordFlight(CommandDoc):
-    """Keys from a flight while the shot played, on top of the old move, in place of its keys within the stretch.
+    """Key a flight recorded during playback, added to the old move, in place of its keys within the range.
 
     Numbers that the flight leaves alone keep their keys.
     """
@@ -155,7 +155,7 @@ class RecordFlight(CommandDoc):
         return shot
 
     def label(self, shot: Shot) -> str:
-        """`Record flight from frame 24 to 96`."""
+        """Return `Record flight from frame 24 to 96`."""
         frames = [each.frame for each in self.samples]
         return f"Record flight from frame {min(frames):g} to {max(frames):g}"
 
@@ -197,7 +197,7 @@ class AimCamera(_OnMount):
         return _placed(shot, self, transforms.from_parts(position[None], np.array([[pan, tilt, roll]])), self.locked)
 
     def label(self, shot: Shot) -> str:
-        """`Aim at “Courier” at frame 24`."""
+        """Return `Aim at “Courier” at frame 24`."""
         return f"Aim at “{shot.subject.name if shot.subject else 'subject'}” at frame {self.frame:g}"
 
 
@@ -208,10 +208,10 @@ def _angles_to(away: Array) -> tuple[float, float]:
 
 
 def _distance_m(corners: Array, halves: Array, fill: float) -> float:
-    """From where a box fills a share of the picture: (8, 3) its corners in the camera's frame, about its middle.
+    """Return the distance at which a box fills a share of the picture.
 
-    (2,) half of the picture's width and height at a distance of 1. What is nearer looks larger, so the share falls with
-    the distance: halving finds it.
+    corners: (8, 3) meters in the camera's frame, about the center of the box. halves: (2,) half of the picture's width
+    and height at a distance of 1. The share falls with the distance, so bisection finds it.
     """
 
     def share(away: float) -> float:
@@ -248,18 +248,18 @@ class SnapAngles(_OnMount):
         return _stored(shot, self, values)
 
     def label(self, shot: Shot) -> str:
-        """`Zero roll at frame 24`."""
+        """Return `Zero roll at frame 24`."""
         names = ", ".join(field_title(field) for field in self.fields)
         return f"{'Zero' if self.zero else 'Snap'} {names}{of_mount(shot, self.mount)} at frame {self.frame:g}"
 
 
 def _lens(shot: Shot, frames: Array | float) -> Array:
-    """tf_world_lens of the bare move at frames, (F,) or one. (F, 4, 4)."""
+    """Return tf_world_lens of the bare move at frames, (F,) or one. (F, 4, 4)."""
     return bare_poses(shot, shot.scope(frames))
 
 
 def _lens_angles(shot: Shot, frames: Array | float) -> Array:
-    """(F, 3) degrees, on the turn of the keyed angles."""
+    """Return (F, 3) degrees, continuous with the keyed angles."""
     keyed = np.sum([mount.angles_deg(shot.scope(frames)) for mount in shot.mounts], axis=0)
     return rotations.nearest_angles(_lens(shot, frames)[:, :3, :3], keyed)
 
@@ -280,7 +280,7 @@ def _placed(shot: Shot, how: _OnMount, tf_world_lens: Array, locked: tuple[MoveF
 
 
 def _needed(shot: Shot, mount: Mount, scope: Scope, tf_world_lens: Array) -> Array:
-    """Local pose of a mount with which the lens has a world pose. (F, 4, 4)."""
+    """Return the local pose of a mount for a world pose of the lens. (F, 4, 4)."""
     i, last = shot.mounts.index(mount), len(shot.mounts) - 1
     return chain.needed_pose(shot.mounts, chain.local_poses(shot, scope), rides(shot, scope), i, tf_world_lens, last)
 

@@ -35,7 +35,7 @@ _SHOWN = ("picture", "width_px", "height_px", "opaque")
 
 
 class Hung(Doc):
-    """A picture to be hung; its content is kept already."""
+    """A picture for a new plate; its content is stored already."""
 
     name: Label
     picture: Digest
@@ -76,7 +76,7 @@ class HangPlates(CommandDoc):
         return shot.replace(plates=tuple(hung))
 
     def label(self, shot: Shot) -> str:
-        """`Hang “Far shore”`, `Hang 4 plates`."""
+        """Return `Hang “Far shore”`, `Hang 4 plates`."""
         return f"Add plate “{self.plates[0].name}”" if len(self.plates) == 1 else f"Add {len(self.plates)} plates"
 
 
@@ -119,7 +119,7 @@ class ShowPicture(CommandDoc, label="Show “{shows.name}” on {plate}"):
 
 
 class SizePlate(CommandDoc):
-    """Makes a plate so many times as large, about its middle."""
+    """Scale a plate about its center."""
 
     plate: str
     times: float = Field(gt=0.0, le=1000.0)
@@ -131,7 +131,7 @@ class SizePlate(CommandDoc):
         return _with(shot, plate, plate.replace(width_m=plate.width_m * self.times, bend_deg=bend))
 
     def label(self, shot: Shot) -> str:
-        """`Enlarge “Far shore” by 12 %`."""
+        """Return `Enlarge “Far shore” by 12 %`."""
         return f"Enlarge “{find_plate(shot, self.plate).name}” by {(self.times - 1.0) * 100.0:.1f} %"
 
 
@@ -143,7 +143,7 @@ class MovePlate(CommandDoc, label="Move {plate}"):
     up_m: _Metres = 0.0
 
     def apply(self, shot: Shot) -> Shot:
-        """To its own right and up as it stands at the first frame."""
+        """Move the plate to its own right and up, by its orientation at the first frame."""
         plate = find_plate(shot, self.plate)
         turn = rotations.matrices(plate.angles_deg(shot.scope(float(shot.first_frame))))[0]
         return _with(shot, plate, _moved(plate, turn[:, :2] @ np.array([self.across_m, self.up_m])))

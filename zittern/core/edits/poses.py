@@ -1,4 +1,4 @@
-"""Commands that give mounts poses in the world: pasted, taken from another mount, or from what the operator does."""
+"""Commands that set world poses of mounts: pasted, from another mount, or from the operator."""
 
 from __future__ import annotations
 
@@ -46,7 +46,7 @@ class WorldPose(Doc):
 
 
 class PastePose(CommandDoc):
-    """Puts what hangs behind a mount at world poses, at one frame or at several.
+    """Set the children of a mount to world poses, at one frame or several.
 
     At several, or with `key`, numbers get keys.
     """
@@ -65,13 +65,13 @@ class PastePose(CommandDoc):
         return _placed(shot, self.mount, frames, world, self.key)
 
     def label(self, shot: Shot) -> str:
-        """`Paste pose on “Head” at frame 24`."""
+        """Return `Paste pose on “Head” at frame 24`."""
         frames = sorted({pose.frame for pose in self.poses})
         return f"Paste pose on “{find_mount(shot, self.mount).name}” {_when(frames[0], frames[-1])}"
 
 
 class MatchPose(CommandDoc):
-    """Puts what hangs behind a mount where another mount of the bare move is, on every frame of a stretch.
+    """Set the children of a mount to the pose of another mount of the bare move, on every frame of a range.
 
     The lens when none is named.
     """
@@ -101,7 +101,7 @@ class MatchPose(CommandDoc):
         return _placed(shot, shot.mounts[at].id, frames, world, key=True)
 
     def label(self, shot: Shot) -> str:
-        """`Put “Head” where “Camera” is from frame 1 to 240`."""
+        """Return `Put “Head” where “Camera” is from frame 1 to 240`."""
         like = "the lens" if self.like is None else f"“{find_mount(shot, self.like).name}”"
         return f"Match “{find_mount(shot, self.mount).name}” to {like} {_when(self.first_frame, self.last_frame)}"
 

@@ -29,7 +29,7 @@ __all__ = ["CrossFadeTo", "OfPreset", "PlacePreset", "SwapPreset", "TakeFromPres
 
 
 class OfPreset(CommandDoc):
-    """key: what the preset is known by, so that the clip remembers it."""
+    """key: key of the preset, stored with the clip."""
 
     preset: Preset
     key: PresetKey | None = None
@@ -58,7 +58,7 @@ class PlacePreset(OfPreset, label="Place “{preset.name}”"):
     def apply(self, shot: Shot) -> Shot:
         """Rotations are sized for the lens.
 
-        With a first frame alone it is as long as the preset says, or goes on to the shot's end.
+        With a first frame alone its length is that of the preset, or it extends to the shot's end.
         """
         mounts: dict[str, str] = {}
         span = span_from(shot, self.first_frame, self.last_frame, self.preset.length_s)
@@ -72,7 +72,7 @@ class PlacePreset(OfPreset, label="Place “{preset.name}”"):
 
 
 class SwapPreset(OfPreset, label="Replace {clip} with “{preset.name}”"):
-    """Another preset in place of what a clip holds; its place, ramps and fades stay."""
+    """Replace the content of a clip with another preset; its position, ramps and fades stay."""
 
     clip: str
 
@@ -113,7 +113,7 @@ class CrossFadeTo(OfPreset, label="Cross-fade to “{preset.name}” from frame 
 
 
 class TakeFromPreset(CommandDoc, label="Revert {clip} to its preset"):
-    """Brings parts of a clip back to the preset that it came from, or up to date with it.
+    """Revert parts of a clip to its preset, or update them.
 
     parts: layers of the preset to take, which are restored if missing. drop: layers of the clip to remove. settings:
     amount and speed too. Individual properties of a layer stay: random phase, mute and solo.

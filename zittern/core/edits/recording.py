@@ -20,7 +20,7 @@ from zittern.core.units import Array
 
 __all__ = ["DrawKeys", "RecordKeys", "Sample", "keys_outside", "thin_keys", "thinned", "with_recorded"]
 
-# Recorded samples that lie this near to the curve through the keys are left out: a share of what the hand went through.
+# Tolerance for the omission of samples: a share of the recorded range.
 TOLERANCE_SHARE = 0.01
 # A hand that draws is less exact.
 _DRAWN_SHARE = 0.025
@@ -36,9 +36,9 @@ class Sample(Doc):
 
 
 class RecordKeys(CommandDoc):
-    """Keys from what was recorded, in place of those within its stretch.
+    """Replace the keys within a range with recorded ones.
 
-    No more than keep a straight line within a hundredth of what the hand went through.
+    The number of keys is the minimum for linear segments within a hundredth of the recorded range.
     """
 
     at: Annotated[str, Field(max_length=300)]
@@ -52,16 +52,16 @@ class RecordKeys(CommandDoc):
         return with_recorded(shot, self.at, *_line(self.samples))
 
     def label(self, shot: Shot) -> str:
-        """`Record dial panic`."""
+        """Return `Record dial panic`."""
         frames = [each.frame for each in self.samples]
         return f"Record {title_of(shot, [self.at])} from frame {min(frames):g} to {max(frames):g}"
 
 
 class DrawKeys(CommandDoc, label="Draw {at}"):
-    """Keys along a line that was drawn by hand, in place of what was there within its stretch.
+    """Replace the content of a range with keys along a hand-drawn line.
 
-    Outside of it everything stays. Few keys: as many as keep straight lines within a fortieth of what was drawn
-    through, or of what the number was before.
+    Outside of it everything stays. The number of keys is the minimum for linear segments within a fortieth of the drawn
+    range or of the previous one.
     """
 
     at: Annotated[str, Field(max_length=300)]
@@ -99,7 +99,7 @@ def with_recorded(shot: Shot, at: str, frames: Array, values: Array) -> Shot:
 
 
 def _line(samples: tuple[Sample, ...]) -> tuple[Array, Array]:
-    """Frames, rising, and the last value at each. (N,), (N,)."""
+    """Return frames, in order, and the last value at each. (N,), (N,)."""
     last = dict(sorted({each.frame: each.value for each in samples}.items()))
     return np.array(list(last)), np.array(list(last.values()))
 
@@ -120,7 +120,7 @@ def keys_outside(number: Number, frames: Array) -> dict[float, Key]:
 
 
 def thin_keys(frames: Array, values: Array, tolerance: float) -> dict[float, Key]:
-    """Keys on straight lines along samples, as few as keep within a tolerance.
+    """Return keys on linear segments along samples, as few as possible within a tolerance.
 
     Parameters
     ----------

@@ -1,4 +1,4 @@
-"""A command on what carries a mount along."""
+"""A command that carries a mount with the subject."""
 
 from __future__ import annotations
 
@@ -31,5 +31,5 @@ class RideOnSubject(CommandDoc):
         return with_mount(shot, mount, mount.replace(ride=Ride(object=subject.name, **path)))
 
     def label(self, shot: Shot) -> str:
-        """`Ride on “Courier”`."""
+        """Return `Ride on “Courier”`."""
         return f"Ride on “{shot.subject.name if shot.subject else 'the subject'}”"

@@ -1,8 +1,9 @@
-"""Commands on the rig itself: mounts put in, taken away, put in another order, turned about another point.
+"""Commands on the rig itself: add, remove and reorder mounts, move pivots.
 
 The picture is unchanged.
 
-What a command leaves is compared with what was there, at every frame and between them. Where the numbers of the mounts
+The result of a command is compared with the previous picture, at every frame and between them. Where the numbers of the
+mounts
 cannot give the same picture, the command reports the reason, and with `bake` keys the mount on every frame instead,
 which holds at whole
 frames.
@@ -72,7 +73,7 @@ class AddMount(CommandDoc):
         return shot.replace(mounts=(*shot.mounts[:at], mount, *shot.mounts[at:]))
 
     def label(self, shot: Shot) -> str:
-        """`Add mount “Arm”`."""
+        """Return `Add mount “Arm”`."""
         return f"Add mount “{self.name or _TITLES[self.kind]}”"
 
 
@@ -85,15 +86,15 @@ class UseRig(CommandDoc, label="Use rig {rig}"):
     rig: RigName
 
     def apply(self, shot: Shot) -> Shot:
-        """Return the picture stays where nothing moves; what moves is softened by the springs of the rig."""
+        """Insert the rig. A static picture is unchanged; motion is softened by its springs."""
         return put_rig(shot, rig_of(self.rig).mounts)[0]
 
 
 class RemoveMount(CommandDoc, label="Remove mount {mount}"):
     """Takes a part of the rig away.
 
-    keep_picture: what it did goes to what carries it or to what it carries; otherwise that goes with it, and what it
-    carried stays where the rest of the rig puts it.
+    keep_picture: its motion is merged into its parent or child; otherwise it is lost, and the child follows the rest of
+    the rig.
     """
 
     everywhere: ClassVar[bool] = True
@@ -149,12 +150,12 @@ class MoveMount(CommandDoc):
         return kept_by(shot, after, [mount.id for mount in mounts[min(at, to) : max(at, to) + 1]][-1])
 
     def label(self, shot: Shot) -> str:
-        """`Move mount “Arm” towards the lens`."""
+        """Return `Move mount “Arm” towards the lens`."""
         return f"Move mount “{find_mount(shot, self.mount).name}” towards the {'lens' if self.by > 0 else 'ground'}"
 
 
 class SetPivot(CommandDoc, label="Move pivot of {mount}"):
-    """The point about which a mount turns, in its own frame, metres. The picture stays."""
+    """The pivot of a mount, in its own frame, meters. The picture stays."""
 
     mount: str
     pivot_m: tuple[_Metres, _Metres, _Metres]
@@ -200,7 +201,7 @@ class TurnMount(CommandDoc, label="Re-orient axes of {mount}"):
     bake: bool = False
 
     def apply(self, shot: Shot) -> Shot:
-        """Return the next mount takes the turn back; at the lens end one is put in for that.
+        """Re-orient the mount; the next mount, or a new one at the lens end, compensates.
 
         Raises EditError where the numbers cannot say it.
         """
@@ -273,13 +274,13 @@ def _without_idle(shot: Shot) -> Shot:
 
 
 def _removed(shot: Shot, at: int, cache: Cache | None = None) -> Shot | None:
-    """Without a mount, with the same picture; nothing where there is no such rig."""
+    """Return the shot without a mount, with the same picture; None if there is no such rig."""
     cache = cache or Cache(COMPARED_BYTES)
     return next((each for each in _ways_without(shot, at) if same_picture(shot, each, cache=cache)), None)
 
 
 def _ways_without(shot: Shot, at: int) -> list[Shot]:
-    """Shots whose mounts before or after one have taken over what it has, as far as its numbers say."""
+    """Yield shots in which the adjacent mount has taken the motion of the removed one, where its numbers allow."""
     if _why_not(shot, at) is not None:
         return []
     mount, scope = shot.mounts[at], shot.scope(shot.first_frame)

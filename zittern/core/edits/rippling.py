@@ -1,4 +1,4 @@
-"""Edits of time as commands make them: the shot is carried, and motion that follows the path keeps its phase."""
+"""Time edits as commands: the shot is retimed, and motion that follows the path keeps its phase."""
 
 from __future__ import annotations
 

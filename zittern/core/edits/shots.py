@@ -20,7 +20,7 @@ _Frame = Annotated[int, Field(ge=-1_000_000, le=10_000_000)]
 
 
 class SetShot(CommandDoc):
-    """Sets what is given, as one step.
+    """Set the given properties as one step.
 
     keep: what keys, spans and ramps keep when the frame rate changes, their frames or their seconds. along: whether
     they move along when the first frame does.
@@ -59,6 +59,6 @@ class SetShot(CommandDoc):
         return moved.replace(**self._given())
 
     def label(self, shot: Shot) -> str:
-        """`Set frame rate, first frame`."""
+        """Return `Set frame rate, first frame`."""
         changed = [field for field, value in self._given().items() if value != getattr(shot, field)]
         return f"Set {', '.join(field_title(field) for field in changed) or 'shot'}"

@@ -101,7 +101,7 @@ class SetSpan(CommandDoc):
         return into, min(owner.ramp_out_frames, length - into)
 
     def label(self, shot: Shot) -> str:
-        """`Span of “Slow sway” from frame 24`, `Ramp in of 2 layers`."""
+        """Return `Span of “Slow sway” from frame 24`, `Ramp in of 2 layers`."""
         what = owners_title(shot, self.at)
         if self.whole:
             return f"Extend {what} to whole shot"
@@ -151,7 +151,7 @@ class OnlyHere(CommandDoc):
         return shot
 
     def label(self, shot: Shot) -> str:
-        """`“Fine shake” only from frame 48 to 96`."""
+        """Return `“Fine shake” only from frame 48 to 96`."""
         return f"{owners_title(shot, self.at)} only from frame {self.first_frame:g} to {self.last_frame:g}"
 
 
@@ -163,7 +163,7 @@ class MoveFade(CommandDoc):
     by_frames: float = Field(ge=-1e6, le=1e6)
 
     def apply(self, shot: Shot) -> Shot:
-        """Both keep their content where it is in time, and at least a frame.
+        """Move the cross-fade. Both keep their content in time, and at least a frame.
 
         Raises EditError for clips that are not neighbours on a lane.
         """
@@ -179,6 +179,6 @@ class MoveFade(CommandDoc):
         return SetSpan(at=(f"clip:{second.id}",), first_frame=begin + by).apply(trimmed)
 
     def label(self, shot: Shot) -> str:
-        """`Move cross-fade of “Calm” and “Panic” by +12 frames`."""
+        """Return `Move cross-fade of “Calm” and “Panic” by +12 frames`."""
         names = " and ".join(f"“{find_clip(shot, each).name}”" for each in (self.earlier, self.later))
         return f"Move cross-fade of {names} by {self.by_frames:+g} frames"

@@ -48,7 +48,7 @@ class MuteSteps(CommandDoc):
         return _changed(shot, self.layer, self.numbers, lambda step: step.replace(mute=self.mute))
 
     def label(self, shot: Shot) -> str:
-        """`Leave out step 12 in “Steps”`."""
+        """Return `Leave out step 12 in “Steps”`."""
         what = f"step {self.numbers[0]}" if len(self.numbers) == 1 else f"{len(self.numbers)} steps"
         return f"{'Mute' if self.mute else 'Unmute'} {what} in {layers_title(shot, [self.layer])}"
 

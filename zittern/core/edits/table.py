@@ -67,7 +67,7 @@ else:
 def apply(shot: Shot, command: Command) -> Shot:
     """Return the shot after a command, through the variant that it was seen through.
 
-    Raises EditError with the place; the shot given is never changed.
+    Raises EditError with the address; the given shot is never changed.
     """
     try:
         with faults_as(EditError):
@@ -84,7 +84,7 @@ def limits() -> dict[str, tuple[float, float]]:
     found: dict[str, tuple[float, float]] = {}
     for type_, kind in COMMANDS.items():
         for name, field in kind.model_fields.items():
-            # Metadata in one member of a union counts too. (A JSON Schema of each takes five hundred times as long.)
+            # Metadata in one member of a union counts too. (JSON Schemas would take five hundred times as long.)
             said = [*field.metadata, *_annotated_metadata(field.annotation)]
             least = [each.ge for each in said if isinstance(each, Ge)]
             most = [each.le for each in said if isinstance(each, Le)]

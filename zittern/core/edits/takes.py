@@ -16,7 +16,7 @@ __all__ = ["PlayTake"]
 
 
 class PlayTake(CommandDoc):
-    """Lets a layer of takes play another recording.
+    """Set the recording of a take layer.
 
     A new layer does, on top of a clip or of the one over the whole shot, when none is named.
     """
@@ -43,6 +43,6 @@ class PlayTake(CommandDoc):
         )
 
     def label(self, shot: Shot) -> str:
-        """`Play “walking-along”`."""
+        """Return `Play “walking-along”`."""
         where = f" in {layers_title(shot, [self.layer])}" if self.layer else ""
         return f"Play “{self.recording.name or 'take'}”{where}"

@@ -1,4 +1,4 @@
-"""Edits of time: frames put in, taken out, stretched; what comes after moved; a clip's content slipped."""
+"""Time edits: insert, remove, stretch frames; shift later content; slip a clip's content."""
 
 from __future__ import annotations
 
@@ -47,7 +47,7 @@ class InsertTime(CommandDoc):
         return with_time_edit(shot, TimeMap.inserted(self.frames, self.frame, self.gap == "through"), self.runs)
 
     def label(self, shot: Shot) -> str:
-        """`Insert 24 frames at frame 96`."""
+        """Return `Insert 24 frames at frame 96`."""
         return f"Insert {frames_told(self.frames)} at frame {self.frame}"
 
 
@@ -70,7 +70,7 @@ class TakeOutTime(CommandDoc, label="Take out frames {first_frame} to {last_fram
 
 
 class StretchTime(CommandDoc):
-    """Makes a range last so many frames; what is keyed goes slower or faster, what runs by phase keeps its rates."""
+    """Retime a range to a number of frames: keys are scaled, motion by phase keeps its rates."""
 
     everywhere: ClassVar[bool] = True
 
@@ -85,18 +85,18 @@ class StretchTime(CommandDoc):
         return with_time_edit(shot, TimeMap.stretched(self.first_frame, self.last_frame + 1, self.frames), self.runs)
 
     def label(self, shot: Shot) -> str:
-        """`Stretch frames 96 to 119 to 48 frames`, `Squeeze frames 96 to 119 to 12 frames`."""
+        """Return `Stretch frames 96 to 119 to 48 frames`, `Squeeze frames 96 to 119 to 12 frames`."""
         longer = self.frames >= self.last_frame - self.first_frame + 1
         what = f"frames {self.first_frame} to {self.last_frame} to {frames_told(self.frames)}"
         return f"{'Stretch' if longer else 'Squeeze'} {what}"
 
 
 class EaseTime(CommandDoc, label="Ease frames {first_frame} to {last_frame}"):
-    """Let what is keyed in a range set off slowly and come to rest.
+    """Ease keys in a range: they start and stop slowly.
 
     The range lasts as long as it did. ease_in and ease_out are shares of it. Keys stay, at other times; each curve gets
-    up to four more, where the range and its eases begin and end. What is linear is eased exactly; of other segments the
-    cubic that takes their place has the exact values and velocities at its keys.
+    up to four more, where the range and its eases begin and end. Linear segments are eased exactly; for others the new
+    cubic has exact values and velocities at its keys.
     """
 
     everywhere: ClassVar[bool] = True
@@ -123,8 +123,8 @@ class EaseTime(CommandDoc, label="Ease frames {first_frame} to {last_frame}"):
 class ReverseTime(CommandDoc, label="Reverse frames {first_frame} to {last_frame}"):
     """Runs a range backwards: the move, the lens, dials, plates and cues in it, and the shakes.
 
-    Clips are split at its ends. Hits, steps, roads, takes, formulas, springs and the operator follow from what came
-    before, and go on forwards; so does what the set does.
+    Clips are split at its ends. Hits, steps, roads, takes, formulas, springs, the operator and the set depend on
+    earlier time and continue forwards.
     """
 
     everywhere: ClassVar[bool] = True
@@ -158,7 +158,7 @@ class ReverseTime(CommandDoc, label="Reverse frames {first_frame} to {last_frame
 
 
 class ShiftAfter(CommandDoc, label="Shift everything from frame {frame} on by {by_frames:+d} frames"):
-    """Moves everything from a frame on: later, so that what is keyed runs through the new frames.
+    """Shift everything from a frame on: later, so that keys run through the new frames.
 
     Or earlier, so that the frames before it go.
     """
@@ -184,7 +184,7 @@ class ShiftAfter(CommandDoc, label="Shift everything from frame {frame} on by {b
 
 
 class SlipClip(CommandDoc, label="Slip what is in {clip} by {by_frames:+g} frames"):
-    """Moves what a clip holds in time, under its bar: its clock, and the keys and spans of its layers."""
+    """Move the content of a clip in time, under its bar: its clock, and the keys and spans of its layers."""
 
     clip: str
     by_frames: float = Field(ge=-1e6, le=1e6)

@@ -40,7 +40,7 @@ def owners_title(shot: Shot, owners: Sequence[str]) -> str:
 
 
 def of_mount(shot: Shot, mount: str | None) -> str:
-    """` of “Shoulder”` in a rig of several mounts, the last where none is named; empty where there is only one."""
+    """Return ` of “Shoulder”` in a rig of several mounts, by default the last; empty for a single mount."""
     if len(shot.mounts) == 1:
         return ""
     return f" of {owners_title(shot, [f'mount:{mount or shot.mounts[-1].id}'])}"
@@ -52,7 +52,7 @@ def layers_title(shot: Shot, layers: Sequence[str]) -> str:
 
 
 def named(names: Sequence[str], kind: str = "layer") -> str:
-    """`“Slow sway”` for one, `3 layers` for more."""
+    """Return `“Slow sway”` for one, `3 layers` for more."""
     return f"“{names[0]}”" if len(names) == 1 else f"{len(names)} {kind}s"
 
 

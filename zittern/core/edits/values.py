@@ -35,13 +35,13 @@ class SetValues(CommandDoc):
     values: Annotated[tuple[Assignment, ...], Field(min_length=1, max_length=500)]
 
     def apply(self, shot: Shot) -> Shot:
-        """In the order given."""
+        """Set the values in order."""
         for each in self.values:
             shot = set_at(shot, each.at, each.value)
         return shot
 
     def label(self, shot: Shot) -> str:
-        """`Set swing of pan, tilt in “Slow sway”`."""
+        """Return `Set swing of pan, tilt in “Slow sway”`."""
         first = self.values[0]
         addresses = [each.at for each in self.values]
         if (verb := first.at.rsplit(".", 1)[-1]) in ("mute", "solo"):
@@ -74,7 +74,7 @@ class ScaleSwings(CommandDoc):
         return shot
 
     def label(self, shot: Shot) -> str:
-        """`Scale “Slow sway” to 150 %`, `Scale 3 layers to 50 %`."""
+        """Return `Scale “Slow sway” to 150 %`, `Scale 3 layers to 50 %`."""
         return f"Scale {layers_title(shot, self.layers)} to {self.factor * 100:.0f} %"
 
 

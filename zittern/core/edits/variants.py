@@ -30,7 +30,7 @@ _Several = Annotated[tuple[str, ...], Field(max_length=500)]
 
 
 class AddVariant(CommandDoc):
-    """A new variant, as the one that is seen: it stands after it, and is seen from then on.
+    """Add a copy of the active variant after it, and activate it.
 
     Its random starts are the same, so that only what is changed in it differs.
     """
@@ -39,7 +39,7 @@ class AddVariant(CommandDoc):
     note: VariantNote = ""
 
     def apply(self, shot: Shot) -> Shot:
-        """Apply the command. Raises EditError where there are as many as there may be, and for a name that is taken."""
+        """Apply the command. Raises EditError beyond the maximum number, and for a used name."""
         if len(shot.variants) >= MOST_VARIANTS:
             raise EditError(f"a shot has up to {MOST_VARIANTS} variants; delete one first")
         names = {each.name for each in shot.variants}
@@ -78,7 +78,7 @@ class SetVariant(CommandDoc):
         return shot.replace(variants=tuple(new if each is old else each for each in shot.variants))
 
     def label(self, shot: Shot) -> str:
-        """`Rename variant “Calm” to “Calmer”`, `Note on variant “Calm”`."""
+        """Return `Rename variant “Calm” to “Calmer”`, `Note on variant “Calm”`."""
         old = _find(shot, self.variant)
         return f"Note on variant “{old.name}”" if self.name is None else f"Rename variant “{old.name}” to “{self.name}”"
 
@@ -98,7 +98,7 @@ class MoveVariant(CommandDoc, label="Reorder variant {variant}"):
 
 
 class SetMain(CommandDoc, label="Make {variant} the main variant"):
-    """Makes a variant the main one: what other windows, scripts and exports see first."""
+    """Make a variant the main one, which other windows, scripts and exports show first."""
 
     variant: str
 
@@ -108,7 +108,7 @@ class SetMain(CommandDoc, label="Make {variant} the main variant"):
 
 
 class RemoveVariant(CommandDoc, label="Delete variant {variant}"):
-    """Deletes a variant with all that makes its motion.
+    """Delete a variant with all its motion.
 
     Where it is the one that is seen, or the main one, the next one is.
     """
@@ -129,7 +129,7 @@ class RemoveVariant(CommandDoc, label="Delete variant {variant}"):
 
 
 class CarryTo(CommandDoc):
-    """Copies clips and layers of the variant that is seen into another one, with their random starts.
+    """Copy clips and layers of the active variant to another one, with their random phases.
 
     A clip is placed on the lane of the same name, or on a new one; a layer in the clip of the same name, or over the
     whole shot.
@@ -140,7 +140,7 @@ class CarryTo(CommandDoc):
     layers: _Several = ()
 
     def apply(self, shot: Shot) -> Shot:
-        """Apply the command. Raises EditError for what is not there, and for nothing at all."""
+        """Apply the command. Raises EditError for missing parts, and without any."""
         if not self.clips and not self.layers:
             raise EditError("name clips or layers to be copied", "clips")
         target = _find(shot, self.to)
@@ -158,7 +158,7 @@ class CarryTo(CommandDoc):
         return through_variant(other, shot.variant)
 
     def label(self, shot: Shot) -> str:
-        """`Copy “Slow sway” to variant “Calm”`."""
+        """Return `Copy “Slow sway” to variant “Calm”`."""
         what = [
             *([owners_title(shot, [f"clip:{each}" for each in self.clips])] if self.clips else []),
             *([layers_title(shot, self.layers)] if self.layers else []),

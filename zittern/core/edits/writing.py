@@ -21,7 +21,7 @@ __all__ = ["FormulaName", "FormulaState", "names_at", "state_of"]
 
 
 class FormulaName(Doc):
-    """A name that can be written, or a template: its form, the text to insert, and what it is."""
+    """A name or a template: its form, the text to insert, and its description."""
 
     name: str
     written: str

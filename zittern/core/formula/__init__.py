@@ -1,8 +1,8 @@
-"""Formulas: small expressions that people write for a number.
+"""Formulas: small expressions for numbers.
 
 In dependency order:
 
-fault      what is wrong with a formula, where, and what to do
+fault      errors of formulas: message, position and advice
 functions  THE TABLE of functions and constants
 tree       a checked formula, evaluated on whole arrays
 grammar    text -> tree; names in a text found and changed

@@ -53,7 +53,7 @@ _CLOCK = re.compile(r"^\s*(-?)(?:(\d+):)?(\d+):(\d{1,2}(?:\.\d+)?)\s*$")
 _THOUSANDS = re.compile(r"(?<![\d.,])\d{1,3}(?:(?:,\d{3}){2,}(?:\.\d+)?|,\d{3}\.\d+)(?![\d,])")
 _POINTS = re.compile(r"(?<![\d.,])\d{1,3}(?:\.\d{3})+,\d+(?![\d,.])")
 _AMBIGUOUS = re.compile(r"(?<![\d.,])([1-9]\d{0,2}),(\d{3})(?![\d,])")
-# People of many countries write 0,4; between arguments a comma follows a letter somewhere before.
+# In many countries 0,4 is a decimal number; commas between arguments follow a letter.
 _COMMA = re.compile(r"(?<=\d),(?=\d)")
 
 
@@ -113,7 +113,7 @@ def evaluate_expression(text: str, before: float, field: Field = _PLAIN) -> floa
 
 
 def _split(text: str, own: str) -> tuple[str, str | None, int]:
-    """Return a text without the unit behind it, the unit if there is one, and where it stands."""
+    """Return a text without its unit, the unit, and its position."""
     names = sorted({*UNITS, own} - {""}, key=len, reverse=True)
     found = re.search(rf"(?<=[\d.)])\s*({'|'.join(map(re.escape, names))})\s*$", text, re.IGNORECASE)
     if found is None:
@@ -125,7 +125,7 @@ def _split(text: str, own: str) -> tuple[str, str | None, int]:
 
 
 def _sum(text: str, start: int) -> float:
-    """Figures, or a sum of them."""
+    """Parse figures, or a sum of them."""
     # Commas in functions separate arguments.
     plain = text if re.search("[A-Za-z]{2}", text) else _decimal(text, start)
     node = parse(plain)

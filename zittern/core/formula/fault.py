@@ -9,7 +9,7 @@ __all__ = ["FormulaFault", "unknown"]
 
 
 class FormulaFault(ValueError):
-    """message: what is wrong and what to do.
+    """message: the error and advice.
 
     start, stop: characters of the text that it is about; behind its end for what is missing there.
     """

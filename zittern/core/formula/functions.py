@@ -1,9 +1,9 @@
-"""THE TABLE of what formulas may call, and of constants.
+"""THE TABLE of functions and constants in formulas.
 
 Whole arrays in, whole arrays out; an argument may be one number for all frames.
 
 What has no finite answer gets one that is written here, so that a camera never flies off: a division by zero, the
-logarithm or the root of what has none, and a power that does not exist give 0; what is too large stays at `LARGEST`.
+logarithm or root of an invalid value, and an undefined power give 0; values that are too large stay at `LARGEST`.
 """
 
 from __future__ import annotations

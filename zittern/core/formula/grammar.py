@@ -151,7 +151,7 @@ _INSTEAD = {
 
 @lru_cache(maxsize=2048)
 def parse(text: str) -> Node:
-    """Return the tree of a formula. Raises FormulaFault; what it names is not looked up here."""
+    """Return the tree of a formula. Raises FormulaFault; names are not resolved here."""
     if len(text) > MOST_CHARACTERS:
         raise FormulaFault(
             f"expected a formula of up to {MOST_CHARACTERS} characters, got {len(text)}", MOST_CHARACTERS, len(text)

@@ -15,7 +15,7 @@ _SCALED = re.compile(
 
 
 def scaled(text: str, factor: float, shift: float) -> str:
-    """(text) * factor + shift, where that was done before with both folded into one.
+    """Return (text) * factor + shift, merged with an earlier scaling.
 
     A formula does not grow each time it is scaled.
     """

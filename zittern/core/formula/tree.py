@@ -1,6 +1,6 @@
 """A checked formula: a tree of small nodes, evaluated on whole arrays over frames.
 
-It can reach what it names, and nothing else.
+It can access the names in it, and nothing else.
 """
 
 from __future__ import annotations

@@ -1,9 +1,9 @@
-"""THE CENTRE: a shot and frames give Motion, stage by stage.
+"""THE CENTER: a shot and frames to Motion, stage by stage.
 
 In dependency order:
 
 cache      arrays by fingerprints of all their inputs
-cost       what an evaluation takes in memory, before it is made
+cost       memory of an evaluation, estimated before it starts
 evaluation one evaluation: a shot, frames, a cache; THE PLACE of keys
 memory     stages with memory: a separate grid that starts before the shot
 follow     second-order following, and slack

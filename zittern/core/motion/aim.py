@@ -1,6 +1,6 @@
 """Stage: aim.
 
-Reads the bare move, the subject and the operator of a mount; gives the mount's pan and tilt as the operator turns it.
+Inputs: the bare move, the subject and the operator of a mount. Result: pan and tilt of the mount by the operator.
 
 Where the mount would have to point so that the subject sits at its place on screen follows from the rig in closed
 form, also where the lens is off the turning point. That is seen late by the reaction time (and ahead by the
@@ -66,7 +66,7 @@ def framing_of(shot: Shot) -> Operator | HoldFraming:
 
 
 def aimed(run: Evaluation) -> dict[str, Array]:
-    """Pan, tilt, roll of the mount that is aimed, by its id. (F, 3) degrees."""
+    """Return pan, tilt, roll of the aimed mount, by its id. (F, 3) degrees."""
     mount = aiming(run.shot)
     if mount is None or mount.operator is None:
         return {}
@@ -91,7 +91,7 @@ def aim_parts(shot: Shot) -> tuple[Part, ...]:
 
 
 def _steered(run: Evaluation, mount: Mount, operator: Operator) -> Array:
-    """Pan and tilt where the operator has brought them; on top of the keyed ones in that mode. (F, 2) degrees."""
+    """Return pan and tilt by the operator; added to the keyed ones in that mode. (F, 2) degrees."""
     shot = run.shot
     responses = ((_PAN, operator.pan_hz, operator.pan_damping), (_TILT, operator.tilt_hz, operator.tilt_damping))
     lead = max(NEAR_LEAD_S, *(lead_s(hz, damping) for _, hz, damping in responses))
@@ -114,7 +114,7 @@ def _steered(run: Evaluation, mount: Mount, operator: Operator) -> Array:
 
 
 def wanted_deg(shot: Shot, mount: Mount, operator: Operator, scope: Scope, frames: Array) -> Array:
-    """Pan and tilt of a mount with which the subject, so far ahead as is anticipated, would sit at its place.
+    """Return pan and tilt of a mount that bring the anticipated subject to its framing target.
 
     Parameters
     ----------
@@ -155,7 +155,7 @@ def _wanted_deg(shot: Shot, mount: Mount, operator: Operator, scope: Scope) -> A
 def _around(
     mounts: tuple[Mount, ...], at: int, locals_: Mapping[str, Array], on: chain.RigOffsets, count: int
 ) -> tuple[Array, Array]:
-    """World pose of what carries mount number `at`, and the pose of the lens in that mount. (F, 4, 4) each."""
+    """Return the parent pose of mount number `at`, and the pose of the lens in that mount. (F, 4, 4) each."""
     still = np.broadcast_to(np.eye(4), (count, 4, 4))
     if any(mount.id in on.carried for mount in mounts[at + 1 :]):
         poses = list(chain.poses_along(mounts, locals_, on))
@@ -166,7 +166,7 @@ def _around(
 
 
 def to_target(shot: Shot, framing: Operator | HoldFraming, scope: Scope, shift_percent: Array | float = 0.0) -> Array:
-    """Direction in the lens of the place on screen where what is followed should sit.
+    """Return the direction in the lens of the framing target.
 
     Parameters
     ----------

@@ -1,9 +1,9 @@
 """Stage: angles. Reads the poses of the chain; gives pan, tilt, roll of the lens in the world, continuous in time.
 
-A rotation can be written in two ways, (p, t, r) and (p + 180, 180 - t, r + 180), each up to whole turns; neighbouring
+A rotation has two representations, (p, t, r) and (p + 180, 180 - t, r + 180), each up to full turns; adjacent
 frames must not change from one to another without need. With one mount the bare angles are the keyed ones. Through
 several, the bare move is followed from frame to frame over the whole shot, once, starting at the sum of the keyed
-angles. What the operator, springs and layers do is then put on little by little, and the angles followed along: that
+angles. The motion of operator, springs and layers is then added gradually, and the angles are followed: that
 depends on the frame alone, and keeps what is continuous continuous (homotopy lifting). Near the zenith that is not
 enough: a sway that goes round it would take another half turn on each side. There the lens is followed from frame to
 frame as well.
@@ -112,7 +112,7 @@ def steep(most_deg: Array) -> bool:
 
 
 def moved_deg(bare: Array, turned_deg: Array, turned: Callable[[Array], Array]) -> Array:
-    """With all that is on the bare move. turned(share).
+    """Return the angles with all offsets on the bare move. turned(share).
 
     Rotation of the lens with a share of it at each frame, (F,) -> (F, 3, 3).
 

@@ -1,7 +1,8 @@
 """Stage: blends. Position of a clip's blend to weights of its corners and layers.
 
-The place moves no faster than from corner to corner in PACE_S: what people drag, key or type is averaged over that time
-(`numbers.smoothing`), so that even a place that jumps makes nothing jump.
+The position moves with limited speed, PACE_S from corner to corner: dragged, keyed or formula values are averaged over
+that time
+(`numbers.smoothing`), so that a jump of the position causes no jump.
 """
 
 from __future__ import annotations
@@ -93,7 +94,7 @@ def corner_weight(clip: Clip, layer: Layer) -> CornerWeight | None:
 
 
 def _corners_by_seed(clip: Clip) -> Mapping[tuple[str, int], set[str | None]]:
-    """Corners in which a kind of source has a seed. Kept with the clip."""
+    """Return the corners in which a kind of source has a seed. Kept with the clip."""
     known: dict[tuple[str, int], set[str | None]] | None = clip.__dict__.get("_corners_by_seed")
     if known is None:
         known = clip.__dict__["_corners_by_seed"] = {}

@@ -23,7 +23,7 @@ _SMALL_SHARE = 8
 class Cache:
     """The least recently used arrays go first, small ones and large ones apart.
 
-    Several evaluations may share one: nothing is locked while an array is made, at worst two make the same.
+    Several evaluations may share one: the lock is not held during computation, and two may compute the same array.
     """
 
     def __init__(self, most_bytes: int = 64 * 2**20) -> None:

@@ -41,7 +41,7 @@ class RigOffsets:
     offsets: Mapping[str, Array] = field(default_factory=dict)
 
     def part(self, share: Array) -> RigOffsets:
-        """With a share at each frame of what is given and of the offsets.
+        """Return the offsets with a share of the deflection and of the layers at each frame.
 
         Parameters
         ----------
@@ -54,7 +54,7 @@ class RigOffsets:
 
 
 def held_mounts(shot: Shot) -> frozenset[str]:
-    """Ids of the mounts that hold still: muted ones, and where some are soloed all others."""
+    """Return ids of static mounts: muted ones, and with soloed mounts all others."""
     soloed = any(mount.solo for mount in shot.mounts)
     return frozenset(mount.id for mount in shot.mounts if mount.mute or (soloed and not mount.solo))
 
@@ -104,7 +104,7 @@ def places(mounts: tuple[Mount, ...], still: frozenset[str], scope: Scope) -> Ar
 
 
 def _as_long(turn: Array, arm: Array) -> tuple[Array, Array]:
-    """Rotations and vectors, one for all frames or one each, as many of both. (F, 3, 3), (F, 3)."""
+    """Return rotations and vectors, broadcast to the same number of frames. (F, 3, 3), (F, 3)."""
     count = len(turn) if len(arm) == 1 else len(arm)
     return np.broadcast_to(turn, (count, 3, 3)), np.broadcast_to(arm, (count, 3))
 
@@ -116,7 +116,7 @@ def local_poses(shot: Shot, scope: Scope) -> dict[str, Array]:
 
 
 def poses_along(mounts: tuple[Mount, ...], locals_: Mapping[str, Array], on: RigOffsets) -> Iterator[Array]:
-    """World pose behind each mount, from the ground on, with all that is on it.
+    """Yield the world pose after each mount, from the ground on, with all contributions.
 
     Parameters
     ----------
@@ -133,7 +133,7 @@ def poses_along(mounts: tuple[Mount, ...], locals_: Mapping[str, Array], on: Rig
 
 
 def step(mount: Mount, base: Array | None, local: Array, on: RigOffsets) -> Array:
-    """World pose behind a mount, from that of what carries it.
+    """Return the world pose after a mount, from its parent pose.
 
     Parameters
     ----------
@@ -241,7 +241,7 @@ def with_give(pose: Array, given: Array) -> Array:
     Parameters
     ----------
     pose: (F, 4, 4).
-    given: (F, 6), as `RigOffsets.given`.
+    given: (F, 6) deflection, as in `RigOffsets.given`.
 
     Returns
     -------

@@ -1,8 +1,8 @@
-"""THE CENTRE: a shot and frames give Motion.
+"""THE CENTER: a shot and frames to Motion.
 
 Only wires the stages; each is a separate module and documents its inputs and results.
 
-Whole arrays over time; what did not change comes from the cache.
+Arrays over all frames; unchanged ones come from the cache.
 """
 
 from __future__ import annotations
@@ -25,7 +25,7 @@ from zittern.core.units import Array, IntArray
 
 __all__ = ["Motion", "Pose", "evaluate", "evaluate_in_parts", "given_by", "joined"]
 
-# Enough for what the parts of one evaluation share: tables of phases, angles and springs, of a shot of 100,000 frames
+# Enough for the shared arrays of one evaluation: tables of phases, angles and springs, for a shot of 100,000 frames
 # too. Arrays at a part's own frames are not met again.
 _TABLES_BYTES = 192 * 2**20
 _PART_BYTES = 16 * 2**20
@@ -63,7 +63,7 @@ class Pose:
 
         Parameters
         ----------
-        rows: (N,) places among its frames, or neighbours of them.
+        rows: (N,) indices of its frames, or of their neighbors.
 
         Returns
         -------
@@ -77,11 +77,11 @@ class Motion:
     """Motion of a shot at some frames.
 
     frames (F,). pose: with the layers that count. bare: the move alone. layers: contributions of the layers that count,
-    (F, 9) in AXES order, degrees / cm / %, after weight, ramps and clip. silent: what muted layers would give. weights:
-    each layer's own weight with its ramps and its clip's, (F,); clip_weights: each clip's alone. offsets: sums of
-    `layers` by mount id, or chain.LENS. rig: world pose behind each mount with all that is on it, (F, 4, 4) by mount
-    id. on: what rides, springs and the hold on the framing add. locals_: poses of the mounts in their parents, aimed
-    ones as the operator turns them, (F, 4, 4).
+    (F, 9) in AXES order, degrees / cm / %, after weight, ramps and clip. silent: offsets of muted layers. weights: each
+    layer's own weight with its ramps and its clip's, (F,); clip_weights: each clip's alone. offsets: sums of `layers`
+    by mount id, or chain.LENS. rig: world pose behind each mount with all that is on it, (F, 4, 4) by mount id. on:
+    what rides, springs and the hold on the framing add. locals_: poses of the mounts in their parents, aimed ones as
+    the operator turns them, (F, 4, 4).
     """
 
     frames: Array
@@ -124,9 +124,9 @@ class Motion:
 def evaluate(
     shot: Shot, frames: Array | None = None, cache: Cache | None = None, tables: Cache | None = None
 ) -> Motion:
-    """Return the motion of a shot. tables: where what serves the whole shot is kept, if elsewhere than in the cache.
+    """Return the motion of a shot. tables: store of arrays of the whole shot, if not the cache.
 
-    The same rows come out whatever other frames are asked for, with or without a cache.
+    Rows do not depend on the other requested frames or on the cache.
 
     Parameters
     ----------

@@ -52,9 +52,9 @@ Part = object
 class Evaluation:
     """shot, frames (F,), cache.
 
-    tables: where stages keep what they make for the whole shot, which serves all evaluations of it. `scope` is what
-    numbers may look at; the stage of the move adds the path attributes to it. prints: for each name in the scope, what
-    it is computed from; facts: the same of those that are seldom asked for.
+    tables: where stages keep what they make for the whole shot, which serves all evaluations of it. `scope` contains
+    the inputs of numbers; the stage of the move adds the path attributes to it. prints: the inputs of each name in the
+    scope; facts: the same for rarely used ones.
     """
 
     shot: Shot

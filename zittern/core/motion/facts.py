@@ -38,7 +38,7 @@ _LEAST_JUMP_M_S, _LEAST_JUMP_SHARE, _SETTLES_S = 0.05, 0.25, 0.8
 
 
 def moments(run: Evaluation) -> Moments:
-    """Return the shot's cues, with the way from each one's place to the bare lens at its frame."""
+    """Return the shot's cues, with the vector from each position to the bare lens at its frame."""
     cues = run.shot.cues
     frames = np.array([cue.frame for cue in cues])
     away = np.zeros((len(cues), 3))

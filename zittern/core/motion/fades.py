@@ -4,7 +4,8 @@ Bars overlap when the later one starts before the earlier's last frame is over. 
 fades in over the overlap while the other fades out; with no room to fade, the later clip takes over immediately. A clip
 that
 lies within another comes in over the first half of itself and goes out over the second, and the one around it comes
-back. With more than two the shares multiply. Muted clips take nothing from others. Shapes: linear and smooth shares add
+back. With more than two the shares multiply. Muted clips do not affect the fades of others. Shapes: linear and smooth
+shares add
 to 1; equal-power shares are sine and cosine, whose squares do, so that two unrelated shakes keep their energy where
 linear ones lose up to 29 % of it.
 """

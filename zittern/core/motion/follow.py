@@ -6,7 +6,7 @@ Base excited, a mass on a spring and a damper that a moving point carries: x'' =
 2 pi f. No lag at constant speed, a lag of a / w^2 under constant acceleration a (Den Hartog 1956, Mechanical
 Vibrations, section 2.12). H(s) = (2 z w s + w^2) / (s^2 + 2 z w s + w^2).
 
-Grounded damper, a hand that steers towards where it wants to be and is held back by a damper that stands on the ground:
+Grounded damper, a hand that steers towards a target and is damped relative to the ground:
 x'' = w^2 (u - x) - 2 z w x'. A lag of 2 z / w at constant speed. H(s) = w^2 / (s^2 + 2 z w s + w^2) (Ogata 2010, Modern
 Control Engineering, section 5-3).
 
@@ -49,7 +49,7 @@ def base_excited_on(
     Parameters
     ----------
     values: (G, N).
-    history: what came out and went in one step and two before the first, (2, N) each.
+    history: output and input one and two steps before the first, (2, N) each.
 
     Returns
     -------
@@ -127,7 +127,7 @@ def _followed(values: Array, frequency_hz: float, damping: float, grid: Grid, ca
 def _filtered(
     values: Array, coefficients: tuple[tuple[float, ...], tuple[float, ...]], history: tuple[Array, Array] | None
 ) -> Array:
-    """history: what came out and went in one step and two before the first, (2, N) each; at rest when missing."""
+    """history: output and input one and two steps before the first, (2, N) each; at rest when missing."""
     signal = scipy_part("signal")
     b, a = (np.array(each) for each in coefficients)
     if history is None:

@@ -1,9 +1,10 @@
 """Stage: hold framing.
 
-Reads the finished pose of the lens, the subject and its place on screen; gives the turn that takes the slow part of the
+Inputs: the finished pose of the lens, the subject and its framing target. Result: the rotation that removes the slow
+part of the
 subject's drift away.
 
-The drift, what pan and tilt of the lens would have to change for the subject to sit at its place, goes through a
+The drift, the change of pan and tilt that would bring the subject to its framing target, passes a
 Butterworth low-pass of second order forwards and backwards (so it comes neither late nor early; fourth order in all,
 half of the amplitude remains at the chosen frequency), and the lens is rotated by the result, with unchanged roll. What
 is
@@ -32,8 +33,8 @@ from zittern.core.units import Array
 __all__ = ["drift_deg", "holding", "slow_drift_deg", "turned"]
 
 _ORDER = 2
-# Before and after the shot the drift is taken to go on for so many cycles of the slowest that stays, on a line through
-# so many of them within it: the filter has forgotten by then how it began.
+# Before and after the shot the drift continues for this many cycles of the slowest kept rate, along a line through this
+# many cycles: by then the filter is independent of its start.
 _LEAD_CYCLES, _FITTED_CYCLES = 3.0, 0.35
 _MOST_LEAD_S = 120.0
 # Some points outside of the shot, for the curve through them.
@@ -113,7 +114,7 @@ def _before(drift: Array, count: int, fitted: int) -> Array:
     rows = np.arange(min(max(fitted, 2), len(drift)), dtype=np.float64)
     slope, level = np.polyfit(rows, drift[: len(rows)], 1)
     off = drift - (level + slope * np.arange(len(drift), dtype=np.float64)[:, None])
-    # Mirrored about the first row, as often as it takes: the rows of a short shot come again and again.
+    # Mirrored about the first row, repeatedly: rows of a short shot are reused.
     period = max(2 * (len(drift) - 1), 1)
     steps = np.arange(-count, 0)
     place = np.mod(steps, period)

@@ -25,11 +25,11 @@ from zittern.core.units import Array
 
 __all__ = ["JUST_BEFORE_FRAMES", "found_jumps", "jumping", "jumps_below"]
 
-# The left limit of a jump is taken so far before it: nothing has moved by then that anybody could see.
+# Offset of the left limit before a jump: too short for visible motion.
 JUST_BEFORE_FRAMES = 1e-6
 # More jumps than this are not followed one by one.
 MOST_JUMPS = 20_000
-# A step of a signal that is so many times as large as its neighbours may be a jump.
+# Ratio of a step to its neighbors from which on it may be a jump.
 _SUSPICIOUS = 4.0
 _LEAST = 1e-9
 # Intervals are narrowed repeatedly by this factor: first with a few pieces, which discards intervals without a jump,

@@ -90,7 +90,7 @@ def add_lever(layer: Layer, values: Array) -> None:
     Parameters
     ----------
     layer: whose lever it is.
-    values: (F, 9) its offsets after weight, changed in place; degrees, centimetres, percent.
+    values: (F, 9) its offsets after weight, changed in place; degrees, centimeters, percent.
     """
     if layer.affected_axes == layer.moving_axes:
         return
@@ -225,7 +225,7 @@ def inputs_of(run: Evaluation, clip: Clip, layer: Layer, axes: tuple[Axis, ...])
 
 
 def _leads(layer: Layer, axes: Sequence[Axis]) -> tuple[Axis, ...]:
-    """Return the axes whose motion these have: themselves, or what they are linked to."""
+    """Return the axes with the same motion: themselves, or their link targets."""
     return tuple(layer.axes.of(axis).linked_to or axis for axis in axes)
 
 

@@ -24,14 +24,14 @@ from zittern.core.units import Array
 
 __all__ = ["NEAR_LEAD_S", "STEP_S", "Grid", "at_frames", "coarsened", "filled", "grid_of", "lead_s", "step_of"]
 
-# Steps a second of what swings at no more than FAST_HZ; twice as many for what swings twice as fast.
+# Steps per second for oscillations up to FAST_HZ; twice as many for twice the frequency.
 STEP_S = 1.0 / 120.0
 FAST_HZ = 6.0
-# The finest there is: what swings faster is beyond any frame rate.
+# The finest grid: faster oscillations are beyond any frame rate.
 _LEAST_STEP_S = STEP_S / 16.0
 # A shot that would need more points than this is stepped through more coarsely: 40 minutes still are not.
 _MOST_POINTS = 300_000
-# Nor one of few frames that last very long each: so many points, and so many more a frame.
+# Limit for few frames of long duration: a number of points, plus a number per frame.
 _FEW_POINTS, _POINTS_A_FRAME = 12_000, 10
 # Inputs are computed at one of this many points, with cubic interpolation.
 _EVERY = 2

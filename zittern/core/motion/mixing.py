@@ -1,6 +1,6 @@
 """Stage: mixing.
 
-Reads each layer's offsets, spans, ramps, weights and amounts; gives what each layer contributes, and each one's weight.
+Inputs: each layer's offsets, spans, ramps, weights and amounts. Result: the contribution and weight of each layer.
 
 Layers of a clip are taken from the bottom up: one that replaces pushes back those under it, on the axes it moves and at
 the mount it acts on, by its weight. Contributions of one mount add in axis space.
@@ -36,7 +36,7 @@ def active(shot: Shot) -> set[str]:
 def contributions(
     run: Evaluation, mounts: Collection[str | None] | None = None
 ) -> tuple[dict[str, Array], dict[str, Array]]:
-    """By layer id, (F, 9): of those that count, after replacing; and what the others would give.
+    """Return by layer id, (F, 9): active ones after replacing, and the offsets of the others.
 
     mounts: only those that count and act on these.
     """
@@ -256,7 +256,7 @@ def _overlapping(run: Evaluation, clip: Clip) -> tuple[tuple[tuple[fades.Stretch
 
 
 def _push_back(run: Evaluation, clip: Clip, below: dict[str, Array], layer: Layer) -> None:
-    """Leaves of those below what a replacing layer does not take."""
+    """Scale the layers below by the share that a replacing layer leaves."""
     left = 1.0 - np.clip(_envelope(run, layer.weight, layer, layers.layer_scope(run, clip, layer)), 0.0, 1.0)
     columns = [axis_index(axis) for axis in layer.affected_axes]
     for other in clip.layers:

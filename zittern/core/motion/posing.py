@@ -1,4 +1,4 @@
-"""Stage: posing. Reads the move, the aim, the give and the layers; gives where the rig and the lens are, in this order.
+"""Stage: posing. Inputs: the move, the aim, the springs and the layers. Result: the poses of rig and lens.
 
 From the ground up: each mount's keyed pose, turned by the operator, carried by its ride, deflected by its springs,
 shaken by the layers on it; then the layers at the lens end; last the turn that holds the framing. A mount gives to all
@@ -21,8 +21,7 @@ from zittern.core.units import Array
 
 __all__ = ["RigPoses", "lens_parts", "posed"]
 
-# A shot is looked at for looking up or down steeply at one of so many frames, no fewer and no more of them than this;
-# and memory for what that takes.
+# Number of frames for the test of steep angles, minimum and maximum; and the size of its cache.
 _LOOKED_EVERY, _FEW_LOOKED_AT, _MOST_LOOKED_AT = 4, 64, 4_096
 _PARTS_BYTES = 32 * 2**20
 

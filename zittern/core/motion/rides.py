@@ -1,8 +1,9 @@
 """Stage: rides.
 
-Reads the path of an object of the set and the weights of a ride; gives what the ride makes of the mount's world pose.
+Inputs: the path of an object of the set and the weights of a ride. Result: the effect of the ride on the mount's world
+pose.
 
-A rigid body that moves from O to O' takes what is fixed on it along by O' inverse(O). A ride adds up such steps of
+A rigid motion from O to O' moves attached parts by O' inverse(O). A ride adds up such steps of
 time, each by its present weight, exp(w log): the position moves with the object's origin and around it by
 the one weight, what is fixed there turns by the other. Nothing is lost or jumps when a weight is switched on, switched
 off or keyed, and from the shot's first frame with full weight it is exactly as if the mount had been fixed on the

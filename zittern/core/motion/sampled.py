@@ -2,7 +2,7 @@
 
 Of a long one a thinned selection over all of it, and every frame in the close view.
 
-One frame is taken out of each equal stretch, at a place in it that looks random: at even steps a wave would meet its
+One frame is sampled in each equal interval, at a random position: with equal steps a wave would coincide with the
 own beat and seem to stand still.
 """
 
@@ -37,9 +37,9 @@ _PLACES_SEED = 20
 class Sampled:
     """frames (F,), rising.
 
-    pieces: motions whose rows, one after another, taken in `order` (F,), belong to these frames; one piece needs no
-    order. exact: stretches [first, last] in which every whole frame is there. whole: motion spread evenly over the
-    shot; near: motion of neighbouring whole frames about the frame asked for.
+    pieces: motions whose concatenated rows, in `order` (F,), belong to these frames; a single piece needs no order.
+    exact: stretches [first, last] in which every whole frame is there. whole: motion spread evenly over the shot; near:
+    motion of adjacent whole frames around the requested frame.
     """
 
     frames: Array

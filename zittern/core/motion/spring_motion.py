@@ -160,7 +160,7 @@ class Spring:
 
     @property
     def _where(self) -> Array:
-        """Places of the way, and its turns added up. (N, 6)."""
+        """Return positions on the path, and its accumulated rotation. (N, 6)."""
         return self.way[:, _WHERE]
 
     @cached_property

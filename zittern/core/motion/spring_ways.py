@@ -28,7 +28,7 @@ __all__ = ["LED_POINTS", "Poses", "Stretch", "Ways", "axes_of", "offsets_of"]
 
 # Local poses and rides of neighbouring mounts, aimed ones too: from one number of a mount up to, without, another.
 Poses = Callable[[Evaluation, int, int], "tuple[dict[str, Array], chain.RigOffsets]"]
-# A grid of up to so many fine points is one stretch; what is in one is kept where it is looked at.
+# A grid of up to this many fine points is one stretch; its arrays are cached if requested.
 _WHOLE_POINTS = 15_360
 # Points of the fine grid in a stretch of a longer one: what is worked on for one mount stays near the processor.
 _STRETCH_POINTS = 7_680
@@ -109,7 +109,7 @@ class Ways:
         return np.asarray(np.floor(place).astype(np.int64) // self._points, dtype=np.int64)
 
     def stretches(self, asked: Array) -> Iterator[tuple[Stretch, IntArray]]:
-        """All stretches up to the last one that is asked for, in order, each with the rows asked of it.
+        """Return all stretches up to the last requested one, in order, each with its requested rows.
 
         Parameters
         ----------

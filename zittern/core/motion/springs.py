@@ -101,7 +101,7 @@ class _Along:
         self._behind = {}
 
     def give(self, spring: Spring, rows: IntArray) -> None:
-        """Add what a mount in springs gives at some rows of the frames, once all below it have."""
+        """Add the deflection of a mount in springs at some rows of the frames, after all below it."""
         run, mount = self.run, spring.mount
 
         def make() -> Array:

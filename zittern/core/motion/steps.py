@@ -16,7 +16,7 @@ from zittern.core.sources.stepping import Stepping
 
 __all__ = ["MOST_MARKS", "StepMark", "step_marks", "stepping_inputs"]
 
-# No row shows more, and of a long shot only what is in view is looked for.
+# Maximum number of marks per row; of a long shot only the view is searched.
 MOST_MARKS = 1_500
 
 

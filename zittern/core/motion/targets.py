@@ -49,7 +49,7 @@ def position_m(shot: Shot, framing: Operator | HoldFraming, scope: Scope, when: 
 
     Returns
     -------
-    (F, 3) metres in the world; it jumps where another target is taken.
+    (F, 3) meters in the world; it jumps at a change of target.
     """
     out = _position_m(shot, framing.target, scope)
     for change in framing.in_order():

@@ -30,7 +30,7 @@ class Region:
 class Layout:
     """width, height: of the whole frame.
 
-    strip: height of the strip at its foot, 0 for none. says: what was made another than it was asked for.
+    strip: height of the strip at its foot, 0 for none. says: adjustments to the requested settings.
     """
 
     width: int

@@ -24,7 +24,7 @@ __all__ = ["OCTAVE_RMS", "PEAK_CYCLES_PER_STEP", "fractal", "octave"]
 PEAK_CYCLES_PER_STEP = 0.49947525862386943
 # RMS of one octave over random phase: sqrt(2/3 * integral of k(d)^2 over 0..1).
 OCTAVE_RMS = math.sqrt(0.019795019795019797)
-# A table of gradients is made when it is up to this many times as long as the samples asked for.
+# A table of gradients is used when it is up to this many times as long as the samples requested.
 _TABLE_LIMIT = 4
 # Samples of each axis worked on at a time: the arrays of seven axes then stay in a processor's cache.
 _CHUNK = 1024

@@ -4,8 +4,8 @@ In dependency order:
 
 interpolate  numerics of keyed curves
 curves       the document of a keyed curve
-scope        what a number may look at while it is sampled
-param        THE STATES of a number: fixed, keyed. Nothing else knows which there are
+scope        inputs of a number during sampling
+param        THE STATES of a number: fixed, keyed. Other modules do not distinguish them
 smoothing    the mean over a moving stretch of time
 approximation  a function of time as keys with handles
 limits       limits of numbers, said where a field is

@@ -22,7 +22,7 @@ __all__ = ["TOLERANCE", "approximated"]
 
 # Largest error, as a part of the largest value.
 TOLERANCE = 2e-5
-# First segments are this long, so that nothing periodic hides between their sample points; see `_first_edges`.
+# Length of the first segments, so that no periodic motion is missed between samples; see `_first_edges`.
 _CELL_FRAMES = 4.0
 _MAX_FIRST_CELLS = 50_000
 # A segment this short that still does not fit is a jump.

@@ -14,7 +14,8 @@ from zittern.core.units import Array, IntArray
 
 __all__ = ["bezier_at", "catmull_rom", "segment_of", "smooth_curve", "smooth_slopes"]
 
-# A place on a Bezier's abscissa is found to this, in up to so many steps; where it rises less than this, by halving.
+# Tolerance and maximum number of steps for a point on a Bezier's abscissa; where it rises less than this, bisection is
+# used.
 _NEAR_ENOUGH, _MOST_STEPS, _LEAST_SLOPE = 1e-15, 60, 1e-3
 
 

@@ -2,7 +2,7 @@
 
 Which states there are is known in this module only.
 
-All else asks a number to `sample` itself in a scope, for its `limits`, its `breaks`, what it `reads`, to `map` its
+All other modules call `sample` in a scope, `limits`, `breaks`, `reads`, `map` for its
 values, and for its `curve` where it has keys. A further state is a class here and a member of `Param`.
 """
 
@@ -81,7 +81,7 @@ class Number(Doc):
 
     @cached_property
     def motion_key(self) -> str:
-        """Hash of what it gives and of its limits."""
+        """Hash of its values and limits."""
         return digest(f"{self._limits}{self.model_dump_json()}")
 
     @property

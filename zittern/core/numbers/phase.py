@@ -18,20 +18,19 @@ __all__ = ["integrate", "one_of_equal", "phase_table"]
 _NODES, _WEIGHTS = np.polynomial.legendre.leggauss(4)
 # Cells worked on at a time: memory does not grow with the length of a shot.
 _CHUNK_CELLS = 32_768
-# Outside the shot cells grow wider than a frame when there would be more than this: nothing there is ever seen, only
-# its sum counts.
+# Outside the shot, cells become wider than a frame beyond this number: only their sum is used.
 _MOST_FAR_CELLS = 65_536
 
 
 def integrate(factors: Sequence[Number], scope: Scope, start_frame: float, table: Array | None = None) -> Array:
     """phi(f) = integral of the product of the factors (each per second) from start_frame to each of the scope's frames.
 
-    `table` is what `phase_table` gives for the same factors and start; made for just these frames when left out. Cells
+    `table` is the result of `phase_table` for the same factors and start; computed for these frames by default. Cells
     end at whole frames and at keys, so the result at a frame does not depend on which other frames are asked for.
 
     Parameters
     ----------
-    table: what `phase_table` gives for the same factors and start, (2, C).
+    table: result of `phase_table` for the same factors and start, (2, C).
 
     Returns
     -------

@@ -12,9 +12,9 @@ __all__ = ["moving_mean"]
 
 # Exact for polynomials up to degree 7 (Gauss and Legendre).
 _NODES, _WEIGHTS = np.polynomial.legendre.leggauss(4)
-# A stretch is cut at whole frames while there are no more of them than this in it, else into as many equal pieces.
+# A range is cut at whole frames up to this number, else into as many equal pieces.
 _MOST_PIECES = 16
-# Looked at in one call, so that a long shot takes no more memory by it than a few arrays of its frames.
+# Sampled in one call, so that a long shot needs only a few arrays of its frames.
 _MOST_POINTS = 100_000
 
 

@@ -4,7 +4,7 @@ C. Brown, Decentering distortion of lenses, 1966), as in camera calibration: a p
 distance from the axis of the lens over the focal length, and a pinhole image point p appears at p (1 + k1 r^2 + k2
 r^4), r = |p|.
 
-Going out from the axis that turns back where k1 is well below 0, which no lens does: from there on the picture goes on
+Away from the axis the radius folds back where k1 is far below 0, unlike any lens: from there on the picture continues
 in proportion, so that each place of it shows one thing.
 """
 

@@ -38,7 +38,7 @@ def border_px(shot: Shot, a_side: int) -> Array:
 
 
 def rays_through(shot: Shot, pose: Pose, at_px: Array, punch_in: float = 1.0) -> Array:
-    """Directions in the world of what is seen at places of the picture.
+    """Return directions in the world through points of the picture.
 
     Parameters
     ----------

@@ -22,7 +22,7 @@ __all__ = ["A_LOOK", "A_SIDE", "counting", "covered", "depths_m", "in_order", "u
 
 # Sampled points per side; fewer for interactive requests.
 A_SIDE, A_LOOK = 33, 9
-# A gap is looked for at so many places inwards, and its end then halved so often: to less than a hundredth of a pixel.
+# A gap is searched at this many points inwards, and its end then bisected: to less than a hundredth of a pixel.
 _STEPS, _HALVINGS = 27, 15
 # Frames that are looked at together.
 _PART_FRAMES = 512
@@ -31,7 +31,7 @@ _FEW_STEPS, _FEW_HALVINGS = 12, 5
 _IMPROVED = 2
 # Ignore gaps thinner than this (px).
 _LEAST_PX = 0.05
-# Along the picture, and along a plate: what the last digits make of nothing.
+# Rounding errors along the picture, and along a plate.
 _NEAR_PX, _ROUNDING_M = 1e-6, 1e-12
 
 
@@ -87,12 +87,11 @@ def covered(
 def uncovered_px(shot: Shot, motion: Motion, a_side: int = A_SIDE, fine: bool = True) -> Array:
     """Return the width of the gap at the left, right, lower and upper side.
 
-    A place near a corner counts for the side to which its gap is the shorter part of the picture; less of a line than
-    anybody sees counts as none.
+    A point near a corner counts for the side with the smaller relative gap; gaps below the visible limit count as none.
 
     Parameters
     ----------
-    a_side: places that are looked at on each side.
+    a_side: number of points per side.
     fine: of plates that are curved or partly clear, to a hundredth of a pixel, else to some pixels; others always are.
 
     Returns
@@ -172,9 +171,8 @@ def _bent_entries_px(
 ) -> Array:
     """Return the distances through a distorting lens.
 
-    A flat plate is seen where five functions that are linear in the tangents are positive. Along a way, which
-    distortion bends, each is nearly a parabola through three places of it; the zero at which the plate begins is then
-    improved by Newton's steps.
+    A flat plate is seen where five functions that are linear in the tangents are positive. Along a distorted direction
+    each is nearly a parabola through three points; its zero is then improved by Newton's method.
 
     Returns
     -------
@@ -220,8 +218,8 @@ def _bent_entries_px(
 def _begins(first: Array, half: Array, last: Array) -> tuple[Array, IntArray, BoolArray]:
     """Return the shares of ways at which five functions are all positive for the first time.
 
-    By their values at both ends and in the middle, (F, 5, N), on a parabola between them. Share, number of the function
-    that becomes positive there, and whether there is such a place: (F, N).
+    By their values at both ends and in the middle, (F, 5, N), on a parabola between them. Share, index of the function
+    that becomes positive there, and whether there is a zero: (F, N).
     """
     early = (first < 0.0) != (half < 0.0)
     with np.errstate(divide="ignore", invalid="ignore"):
@@ -311,7 +309,7 @@ def _looked_for_px(
 ) -> Array:
     """Return the distances to plates of any shape, by sampling.
 
-    Only frames and places that show a gap are looked at further in. (F, N) pixels.
+    Only frames and points with a gap are searched further inwards. (F, N) pixels.
     """
     bare = ~covered(shot, plates, pose, scope, places)
     out = np.zeros(bare.shape)

@@ -102,7 +102,7 @@ def frames_between(shot: Shot) -> Array:
 def needs(shot: Shot, motion: Motion, cache: Cache | None = None) -> tuple[Need, ...]:
     """Return all sufficient changes.
 
-    motion: at the relevant frames, between whole ones too. Nothing where the frame is full, or nothing of it can be.
+    motion: at the relevant frames, between whole ones too. Empty without a gap, or where the frame cannot be filled.
     """
     plates = counting(shot)
     if not plates:

@@ -13,9 +13,9 @@ from zittern.core.units import Array, BoolArray
 
 __all__ = ["FAR_M", "bare_strips", "looks_past", "places_px"]
 
-# Nearer to the horizon (degrees) than this even wide ground has ended; beyond so many metres nothing is looked for.
+# Angle to the horizon (degrees) within which even wide ground has ended; maximum distance (m) of the search.
 _BELOW_DEG, FAR_M = 2.0, 2_000.0
-# One picture is looked at in so many columns and rows; the ends of a strip are then halved so often.
+# Columns and rows that are sampled per picture; number of bisections for the ends of a strip.
 _STRIPS, _ROWS, _HALVINGS = 64, 18, 6
 
 

@@ -2,7 +2,7 @@
 
 Nothing is read here: pieces are handed in.
 
-Triangles are taken in small groups that lie close together, each with a box about it. A ray is tested against the boxes
+Triangles are grouped by position, each group with a bounding box. A ray is tested against the boxes
 (Kay and Kajiya 1986), and against the triangles of those that it enters (Moeller and Trumbore 1997).
 """
 
@@ -21,7 +21,7 @@ __all__ = ["Piece", "SetPieces", "first_met"]
 
 # Triangles in a box.
 _IN_A_BOX = 16
-# Places in a grid over a piece by which its triangles are put in order.
+# Grid positions that order the triangles of a piece.
 _PLACES = 1024
 # Rays and boxes that are tested together, and triangles.
 _MOST_TOGETHER = 1_000_000
@@ -34,7 +34,7 @@ class Piece:
     """A part of a set that moves as one.
 
     names: of it and of what it hangs under. triangles_m: (T, 3, 3) corners in its own frame. world_at: seconds (F,) ->
-    its pose in the world (F, 4, 4); nothing where it stands still, in the world.
+    its pose in the world (F, 4, 4); None for a static object.
     """
 
     name: str

@@ -52,8 +52,7 @@ def meets(plate: Plate, scope: Scope, origin_m: Array, rays: Array) -> tuple[Arr
 
     Returns
     -------
-    (F, N, 2) metres to the right and up from the plate's middle, and (F, N) how many of its lengths each ray goes; NaN
-    where it does not meet it ahead.
+    (F, N, 2) meters right and up from the plate's center, and (F, N) distance in ray lengths; NaN without a hit ahead.
     """
     back = np.swapaxes(rotations.matrices(plate.angles_deg(scope)), 1, 2)
     o_x, o_y, o_z = np.moveaxis(back @ (origin_m - plate.position_m(scope))[:, :, None], 1, 0)

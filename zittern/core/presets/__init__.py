@@ -12,8 +12,8 @@ ready_rigs   rigs that ship
 search       words that people type for presets, and the nearest
 responding   blows that fit the cues of a place
 softening    soft ends for what is placed part-way
-fitting      what a preset holds, fitted to a place in a shot
+fitting      fits a preset to a place in a shot
 placed       from a preset to a clip
 saved        from clips and layers to a preset
-differences  what a clip and the preset that it came from do not have in common
+differences  differences between a clip and its preset
 """

@@ -35,7 +35,7 @@ def layer(id_: str, name: str, source: SourceDoc, weight: Number = _ONE, /, **sw
 
 
 def with_body_levers(preset: Preset) -> Preset:
-    """Return a preset whose layers turn about the joints of the person that holds the camera, where there is one."""
+    """Return a preset whose layers turn about the joints of the person who holds the camera, if any."""
     if not _HELD_TAGS & set(preset.tags):
         return preset
     levers = [_LEVERS_M.get(each.id.partition("-")[0], each.lever_m) for each in preset.layers]

@@ -20,7 +20,7 @@ _FAST_HZ = 2.3
 # A very long or very wide lens is not followed all the way, or the feel would vanish or burst.
 _LEAST_FACTOR, _MOST_FACTOR = 0.1, 2.0
 
-# From the lens to the joint that turns it, behind and below, metres: a camera in the hands, on a shoulder, at the hip.
+# Distance from the lens to its joint, behind and below, meters: a camera in the hands, on a shoulder, at the hip.
 WRIST_M, SHOULDER_M, HIP_M = (0.12, 0.0), (0.25, 0.1), (0.1, 0.6)
 # Names of its two layers.
 HANDHELD = ("Slow sway", "Fine shake")

@@ -59,5 +59,5 @@ def read_preset(text: str | bytes) -> Preset:
 
 
 def write_preset(preset: Preset) -> str:
-    """JSON text for people too; reading it gives an equal preset."""
+    """Return indented JSON text; reading it returns an equal preset."""
     return preset.model_dump_json(indent=1)

@@ -1,4 +1,4 @@
-"""THE TABLE of ready-made rigs: what is put between the move and the lens.
+"""THE TABLE of ready-made rigs: mounts between the move and the lens.
 
 None of it moves a picture that stands still.
 """
@@ -21,7 +21,7 @@ _CRANE_M = 3.0
 class Rig:
     """name in documents and for people, a line about it, and its mounts from the ground to the lens.
 
-    Ids are made free ones where they are put in.
+    Ids are replaced by free ones at insertion.
     """
 
     name: str

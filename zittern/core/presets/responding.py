@@ -1,6 +1,6 @@
 """Blows that fit a place in a shot.
 
-They respond to the cues there, and come at the start of their clip only where there are none.
+They respond to the cues there, and start with their clip only without cues.
 """
 
 from __future__ import annotations

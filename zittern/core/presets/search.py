@@ -61,7 +61,7 @@ def found(presets: Mapping[str, Preset], asked: str) -> list[str]:
 
 
 def nearest(presets: Mapping[str, Preset], asked: str, most: int = 4) -> list[str]:
-    """Keys of the presets that come nearest to the words where none has them all, the nearest first.
+    """Return keys of the presets that match most words, the nearest first.
 
     By words that they have, then by words much like these.
     """

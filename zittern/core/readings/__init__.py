@@ -2,7 +2,7 @@
 
 In dependency order:
 
-flow      what people watch while it plays: streak, distance, height, speed
+flow      values during playback: streak, distance, height, speed
 framing   how the subject sits on screen
 movers    picture movement by each part
 layers    motion of each layer at a frame, and its active range

@@ -24,8 +24,7 @@ def flowing(shot: Shot, motion: Motion) -> Array:
 
     Returns
     -------
-    (F, 4); NaN where it takes a neighbouring whole frame that is not there, and for the distance where no subject is
-    marked.
+    (F, 4); NaN without the required adjacent frame, and for the distance without a subject.
     """
     distance = distances_m(shot, motion)
     apart = np.diff(motion.frames) != 1.0

@@ -78,7 +78,7 @@ def misses_px(shot: Shot, motion: Motion) -> Array:
 
 
 def report(shot: Shot, motion: Motion) -> FramingReport | None:
-    """Over a motion of neighbouring frames; nothing without a subject."""
+    """Of a motion over adjacent frames; None without a subject."""
     if not followable(shot, framing_of(shot)):
         return None
     misses = misses_px(shot, motion)

@@ -138,11 +138,11 @@ def layer_reading(
 ) -> LayerReading:
     """Return the reading of a layer of a clip at a frame.
 
-    counts: whether it is active. The last reading of a layer that looks at nothing but the frame is kept with it.
+    counts: whether it is active. The last reading of a layer that depends only on the frame is cached with it.
 
     Parameters
     ----------
-    given: (F, A), what it gives, where it is known.
+    given: (F, A) its offsets, if known.
 
     Returns
     -------

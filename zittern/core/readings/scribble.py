@@ -1,4 +1,4 @@
-"""The scribble of a shot: where its shake takes the picture's centre, as few points as make a small picture."""
+"""The scribble of a shot: the shift of the picture center by its shake, with few points for a small picture."""
 
 from __future__ import annotations
 

@@ -24,8 +24,8 @@ def bands_px(shot: Shot, motions: Sequence[Motion], layer: str) -> tuple[Array, 
 
     Of the layer (B,), of the sum (B,).
 
-    Each motion is of neighbouring whole frames; of several the mean power is taken (Welch 1967). By Parseval, the
-    squares of all bands add to the square of the swing. Raises NotFound.
+    Each motion has adjacent whole frames; of several the mean power is used (Welch 1967). By Parseval, the squares of
+    all bands add to the square of the swing. Raises NotFound.
     """
     motion = motions[0]
     if layer not in motion.layers and layer not in motion.silent:

@@ -1,4 +1,4 @@
-"""Swatches: what presets look like on a shot, with its lens, length and path, and nothing else on it."""
+"""Swatches: presets on a shot, with its lens, length and path, without its other motion."""
 
 from __future__ import annotations
 

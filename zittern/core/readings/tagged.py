@@ -22,7 +22,7 @@ _Thing = TypeVar("_Thing")
 
 
 class Tagged:
-    """An array (F, ...) that is made when it is first looked at."""
+    """An array (F, ...) that is computed on first access."""
 
     def __init__(self, tag: str, make: Callable[[], Array]) -> None:
         self.tag = tag
@@ -40,7 +40,7 @@ class Tagged:
 
 
 def tagged(array: Array) -> Tagged:
-    """Return an array that is there; its tag is of its content, or where it is part of one that is kept, of that one's.
+    """Return an existing array; its tag is its fingerprint, or that of the cached array that it is part of.
 
     Parameters
     ----------

@@ -54,7 +54,7 @@ def _sine_cosine(angles: Array) -> tuple[Array, Array]:
 
 
 def quaternions(rotation: Array) -> Array:
-    """Rotations as quaternions; neighbours on the same side, so that interpolation takes the short way.
+    """Return rotations as quaternions; adjacent ones have the same sign, so that interpolation takes the short path.
 
     Parameters
     ----------
@@ -116,7 +116,7 @@ def nearest_angles(rotation: Array, reference_deg: Array) -> Array:
     (F, 3) degrees.
     """
     angles, pole = _angles_and_poles(rotation)
-    # Angles lie one after another in memory, and so what is taken from them: twice as fast.
+    # Angles are contiguous in memory, and so are derived arrays: twice as fast.
     reference_deg = np.asfortranarray(reference_deg)
     if np.any(pole):
         angles[pole, 2] = reference_deg[pole, 2]

@@ -1,6 +1,6 @@
-"""4x4 poses. `tf_a_b` takes points of frame b to frame a, so neighbours cancel: tf_a_c = tf_a_b @ tf_b_c.
+"""4x4 poses. `tf_a_b` maps points of frame b to frame a, so adjacent names cancel: tf_a_c = tf_a_b @ tf_b_c.
 
-What is made here is (F, 4, 4) with each entry's samples side by side in memory: what is done to poses is done entry by
+Poses are (F, 4, 4) with contiguous samples of each entry: operations work entry by
 entry, and reading every sixteenth number costs more than reckoning with it.
 """
 

@@ -124,8 +124,7 @@ def _near_half(rotation: Array, axis: Array, angle: Array) -> Array:
 def chained(steps: Array) -> Array:
     """Products of all steps up to each one, the latest on the left: out[i] = steps[i] ... steps[1] steps[0].
 
-    By doubling (Hillis and Steele 1986, Data Parallel Algorithms): a dozen products of whole arrays in place of one by
-    one.
+    By doubling (Hillis and Steele 1986, Data Parallel Algorithms): a dozen products of whole arrays instead of a loop.
 
     Parameters
     ----------

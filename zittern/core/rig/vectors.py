@@ -10,7 +10,7 @@ __all__ = ["lengths", "turned"]
 
 
 def lengths(vectors: Array) -> Array:
-    """Lengths of vectors: what `numpy.linalg.norm` gives along the last axis, in a fifth of the time for short ones.
+    """Return the lengths of vectors like `numpy.linalg.norm` along the last axis, five times faster for short ones.
 
     >>> lengths(np.array([[3.0, 4.0], [0.0, 2.0]]))
     array([5., 2.])
@@ -27,7 +27,7 @@ def lengths(vectors: Array) -> Array:
 
 
 def turned(turn: Array, vectors: Array) -> Array:
-    """Vectors by a matrix each frame. The parts of what comes out lie one after another in memory.
+    """Vectors by a matrix each frame. The components of the result are contiguous in memory.
 
     `numpy.einsum("fik,fnk->fni", ...)` in a tenth of the time.
 

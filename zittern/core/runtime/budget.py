@@ -47,7 +47,7 @@ class Budget:
             raise TooDear(f"computing {what()} takes more than {self.cpu_s:g} s; nothing was changed. Lower {advice}")
 
     def needs(self, size_bytes: float, what: str, advice: str) -> None:
-        """Raise TooDear for what takes more memory than there may be."""
+        """Raise TooDear for more memory than available."""
         if size_bytes > self.most_bytes:
             needed, most = size_bytes / _BYTES_A_MB, self.most_bytes / _BYTES_A_MB
             raise TooDear(

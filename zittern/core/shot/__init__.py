@@ -5,7 +5,7 @@ In dependency order:
 dials     numbers that the user makes
 path_facts  names of the path attributes that numbers may read
 cues      named moments
-posed     what has a place and angles
+posed     parts with a position and angles
 springs      springs and dampers between a mount and what carries it
 targets   what an operator or the hold follows
 operator  the person who aims, and the hold on the framing
@@ -28,6 +28,6 @@ seeds     seeds that are new
 naming    the names of dials, changed wherever they stand
 ids       ids that are free
 changes   what differs between two documents, part by part
-seen      a shot seen through one of its variants
+seen      a shot through one of its variants
 upgrades  older documents brought to the present shape; reading from JSON
 """

@@ -1,4 +1,4 @@
-"""A blend: a clip whose layers belong to corners, and a place among these. Layers of no corner count everywhere."""
+"""A blend: a clip whose layers belong to corners, and a position among these. Layers of no corner count everywhere."""
 
 from __future__ import annotations
 

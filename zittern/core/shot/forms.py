@@ -123,7 +123,7 @@ _MOUNT = (
 
 
 def _springs(field: str, said: str, stop: Look) -> tuple[Look, ...]:
-    """Frequency, damping and stop of what gives, shown where it does."""
+    """Return frequency, damping and stop of springs, shown next to their switch."""
     only = (field, True)
     told = "Natural frequency of its springs; faster motion is softened"
     return (

@@ -18,9 +18,8 @@ __all__ = ["Glass"]
 class Glass(Doc):
     """k1, k2: radial distortion, as `distortion` has it; below 0 barrel, above 0 pincushion.
 
-    Breathing: by how many percent of itself the focal length grows while the focus comes from far away to 1 m; it grows
-    with 1 / focus_m, as that of a lens moved as a whole does, by 0.1 % for each millimetre of focal length; below 0 it
-    shrinks.
+    Breathing: growth of the focal length in percent when the focus moves from infinity to 1 m; it grows with 1 /
+    focus_m, like that of a lens with unit focusing, by 0.1 % per millimeter of focal length; below 0 it shrinks.
     """
 
     k1: Annotated[Param, bounded(-10.0, 10.0)] = fixed(0.0)

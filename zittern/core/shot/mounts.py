@@ -27,8 +27,8 @@ _Offset = Annotated[float, Field(ge=-1e6, le=1e6)]
 class Mount(Posed):
     """Pose relative to its parent (the ground for the first): metres and degrees, turning about `pivot_m`.
 
-    What comes after it hangs at the far end of its length, forward of where it is. mute: it holds the pose that it has
-    at the shot's first frame, without give and operator; solo: the others do.
+    Its child is at the far end of its length, forward of its position. mute: it holds the pose that it has at the
+    shot's first frame, without give and operator; solo: the others do.
     """
 
     motion_irrelevant: ClassVar[frozenset[str]] = frozenset({"id", "name", "kind", "mute", "solo"})

@@ -17,7 +17,7 @@ T = TypeVar("T")
 def renamed(value: T, old: str, new: str, formulas_only: bool = False) -> T:
     """Return a document, or a tuple of them, with a name changed in every formula and in the dial that has it.
 
-    What has nothing of it is shared.
+    Unaffected parts are shared.
     """
     return cast(T, _changed(value, old, new, formulas_only))
 

@@ -79,7 +79,7 @@ class Operator(Follows):
 class HoldFraming(Follows):
     """Remove the drift of a target from its framing position below `below_hz`, and keep the shake above.
 
-    What and where are the operator's where there is one.
+    Target and framing position are the operator's if there is one.
     """
 
     below_hz: float = Field(default=0.4, ge=0.02, le=5.0)

@@ -1,6 +1,6 @@
 """Origins of clips and layers: the preset that they were placed from.
 
-Nothing but the memory of it; what they hold is their own.
+They are only stored; the contents are independent.
 """
 
 from __future__ import annotations

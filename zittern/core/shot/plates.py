@@ -26,7 +26,7 @@ Opaque = Annotated[str, Field(max_length=1000)]
 
 
 class Plate(Posed):
-    """A picture on a surface that faces along its own +Z, its middle at its place; metres and degrees in the world.
+    """A picture on a surface that faces its own +Z, with its center at its position; meters and degrees in the world.
 
     picture: digest of its content. width_px, height_px: of the image. width_m: along the surface; the height follows
     from the aspect ratio. shape: flat, or part of a cylinder (about its own up) or of a sphere, concave towards +Z;

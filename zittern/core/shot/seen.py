@@ -1,6 +1,6 @@
 """A shot through one of its variants: that one is active in the document, the others are stored.
 
-Commands and evaluation know only what stands there.
+Commands and evaluation only see the active variant.
 """
 
 from __future__ import annotations
@@ -45,7 +45,7 @@ def variant_of(shot: Shot, wanted: str) -> Variant:
 def through_variant(shot: Shot, wanted: str) -> Shot:
     """Return the shot through a variant, by id or name.
 
-    The result is cached. Raises NotFound, and DocumentError where what was put aside does not fit the shot.
+    The result is cached. Raises NotFound, and DocumentError where a stored variant does not fit the shot.
     """
     variant = variant_of(shot, wanted)
     if variant.aside is None:
@@ -116,7 +116,7 @@ def aside_of(shot: Shot) -> StoredVariant:
 
 
 def alone(shot: Shot) -> Shot:
-    """Return the shot without what is put aside."""
+    """Return the shot without stored variants."""
     if len(shot.variants) == 1:
         return shot
     here = next(each for each in shot.variants if each.aside is None)
@@ -127,7 +127,7 @@ def fitted(shot: Shot, before: Shot) -> Shot:
     """Return the shot after an edit, with all stored variants adapted to its mounts and dials.
 
     Removed ones are dropped, new ones have no springs there and the value of the active variant. Raises DocumentError
-    where something in a variant reads what is gone.
+    where a variant reads a removed name.
     """
     if len(shot.variants) == 1 or _leaned_on(shot) == _leaned_on(before):
         return shot
@@ -224,7 +224,7 @@ def through_each(before: Shot, after: Shot, edit: Callable[[Shot], Shot]) -> Sho
 
 
 def renewed(lanes: Iterable[Lane], taken: Iterable[str]) -> tuple[Lane, ...]:
-    """Lanes with other ids wherever theirs are taken; taken: such as `layer:sway`."""
+    """Return lanes with new ids in place of used ones; taken: such as `layer:sway`."""
     lanes = tuple(lanes)
     gone = frozenset(taken)
     names = {each.partition(":")[2] for each in gone.union(ids_in(lanes))}

@@ -299,7 +299,7 @@ def _dials(dials: tuple[Dial, ...], bare: Scope) -> dict[str, Callable[[Array], 
     """
     values: dict[str, Callable[[Array], Array]] = {}
     known: dict[str, tuple[Array, Array]] = {}
-    # Without frames: what refers to itself is let go of late.
+    # Without frames: reference cycles are released late.
     scope = replace(bare, frames=np.empty(0), values=values)
 
     def value_of(dial: Dial) -> Callable[[Array], Array]:

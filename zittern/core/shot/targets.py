@@ -91,7 +91,7 @@ class Follows(Doc):
         return any(map(needs_subject, self.targets()))
 
     def in_order(self) -> tuple[TargetChange, ...]:
-        """Return the changes by frame, those of one frame as they stand."""
+        """Return the changes by frame, those of one frame in their present order."""
         return tuple(sorted(self.changes, key=lambda change: change.frame))
 
     def with_targets(self, change: Callable[[Target], Target]) -> Follows:

@@ -2,7 +2,7 @@
 
 In dependency order:
 
-source   what a source is given and what it must return
+source   inputs and result of a source
 noise    fractal gradient noise
 wave     regular waves
 bands    sums of sines in a band

@@ -193,7 +193,7 @@ class Gait(Stepping):
         return numbers[at[moving]], frames[at[moving]]
 
     def later_at(self, inputs: Inputs, number: int, frame: float) -> float:
-        """By what share of a step one is later than it would be of itself when it comes at a frame."""
+        """Return the shift of a step, as a share of a step, if it is placed at a frame."""
         untouched = self.replace(steps=())._early_if_fixed(_one(inputs.shared_seed))
         place = float(inputs.beat_at(self.step_rate, np.array([frame]))[0]) + self.start
         return place - number + float(untouched(np.array([float(number)]))[0])

@@ -1,4 +1,4 @@
-"""Keys: what a hand keyed, added on top. In the axes' own units; swing does not scale it, weight does."""
+"""Keys: hand-keyed curves, added on top. In the axes' own units; swing does not scale it, weight does."""
 
 from __future__ import annotations
 

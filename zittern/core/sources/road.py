@@ -110,7 +110,7 @@ _PARTS: dict[Axis, str] = {
 }
 _SALTS = {"where": 51, "mean": 52, "sides": 53}
 _CHUNK_FRAMES = 2048
-# Steps of a way are even when they differ by no more than this, metres; so many of them at least are taken in blocks.
+# Maximum difference of equal steps along the path, meters; minimum number of steps for block evaluation.
 _EVEN_M, _LEAST_STEPS, _BLOCK_STEPS = 1e-10, 256, 48
 
 
@@ -315,7 +315,7 @@ def amplitudes_m(roughness: str, n: Array) -> Array:
 
 
 def _sines(seed: streams.Seeds, what: str) -> tuple[Array, Array]:
-    """Wavenumbers, one somewhere in each band, and where each begins, in cycles. (N,), (N,)."""
+    """Return wavenumbers, one at a random position in each band, and start phases in cycles. (N,), (N,)."""
     places = np.arange(_SINES, dtype=np.int64)
     where = streams.at(streams.spawn(seed, _SALTS["where"]), places)[0] * 0.5 + 0.5
     starts = streams.at(streams.spawn(seed, _SALTS[what]), places)[0]

@@ -38,5 +38,5 @@ class Stepping(SourceDoc):
         raise NotImplementedError
 
     def later_at(self, inputs: Inputs, number: int, frame: float) -> float:
-        """By what share of a step one is later than it would be of itself when it comes at a frame."""
+        """Return the shift of a step, as a share of a step, if it is placed at a frame."""
         raise NotImplementedError

@@ -1,10 +1,10 @@
 """Take: recorded samples, played back. In the axes' own units; swing does not scale it, gain and weight do.
 
 Samples are at equal time steps. Between them runs a cubic curve (Catmull and Rom 1974). Drift slower than a chosen
-rate is taken away by a Butterworth high-pass of second order, forwards and backwards over the whole take, so that
-nothing comes late. A loop of D - x seconds, x the cross-fade, cross-fades into itself: the start and the end
+rate is removed by a second-order Butterworth high-pass, forwards and backwards over the whole take, so that
+there is no delay. A loop of D - x seconds, x the cross-fade, cross-fades into itself: the start and the end
 count sin and cos of a quarter turn, so two stretches that have nothing to do with each other keep their energy. Without
-a loop the take grows and fades over x at its ends, and gives nothing outside.
+a loop the take fades in and out over x at its ends, and is 0 outside.
 """
 
 from __future__ import annotations
@@ -31,7 +31,7 @@ from zittern.core.units import Array
 __all__ = ["MOST_SAMPLES", "Recording", "Take", "Track", "without_drift"]
 
 MOST_SAMPLES = 20_000
-# Samples are kept as whole numbers of 16 bits, each so many of these steps from 0.
+# Samples are stored as 16-bit numbers, in multiples of this step.
 _STEPS = 32_767
 _ORDER = 2
 # A filter needs some samples to work on; what is shorter has no drift.
@@ -120,8 +120,8 @@ class Recording(Doc):
 class Take(SourceDoc):
     """gain: multiple of what was recorded.
 
-    drift_hz: slower than that is taken away; 0 takes only the mean. offset_s: where in the take it begins. fade_s: of
-    the loop's cross-fade, or at the ends.
+    drift_hz: cutoff of the high-pass; 0 removes only the mean. offset_s: start time within the take. fade_s: of the
+    loop's cross-fade, or at the ends.
     """
 
     kind: Literal["take"] = "take"

@@ -9,5 +9,5 @@ curves    keyed curves carried through a map: split at its breaks, the same cour
 limits    curves cut at the limits of their numbers
 carry     THE VISITOR: everything in a document that carries frames, by the marks in its types
 reversing a stretch run backwards
-ripple    a whole shot carried through a cut, with what runs on and what keeps its motion
+ripple    a whole shot carried through a cut: motion that runs on, motion that is kept
 """

@@ -93,7 +93,7 @@ def timed_fields(kind: type[Doc]) -> Mapping[str, TimeMark]:
 def retimed(doc: D, timing: TimeMap) -> D:
     """Return the document with everything that carries frames moved.
 
-    Raises DocumentError when something would lie out of reach, EditError for what cannot be cut.
+    Raises DocumentError for frames out of range, EditError for parts that cannot be cut.
     """
     if timing.is_identity:
         return doc

@@ -67,8 +67,8 @@ class Course:
     def cut(self, frame: float) -> tuple[Key, Key, Handle | None, Handle | None]:
         """Return the curve cut at a frame within its keys.
 
-        The key that ends the left part, the one that begins the right part, and what the handles of the keys on both
-        sides become (None where they stay).
+        Return the key that ends the left part, the one that starts the right part, and the new handles of the adjacent
+        keys (None if unchanged).
         """
         keys = self.curve.keys
         at = bisect_left(self.frames, frame)
@@ -202,7 +202,7 @@ def with_changes(
     handle_in: Handle | None = None,
     handle_out: Handle | None = None,
 ) -> Key:
-    """Return a key with what is given; as `replace`, at a third of its cost."""
+    """Return a changed key; like `replace`, three times faster."""
     return Key(
         frame=key.frame if frame is None else frame,
         value=key.value,

@@ -6,7 +6,7 @@ from zittern.core.numbers.curves import Handle, Key
 
 __all__ = ["Cubic", "Point", "folded", "halves", "handle_to", "middle_of_fold", "share_at", "within"]
 
-# A place on a cubic's abscissa is found by halving: so often leaves nothing of a double's digits.
+# Number of bisections for a point on a cubic's abscissa: enough for all digits of a double.
 _HALVINGS = 60
 Point = tuple[float, float]
 Cubic = tuple[Point, Point, Point, Point]

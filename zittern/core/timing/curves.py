@@ -191,7 +191,7 @@ def _written_out(curve: Curve, reach: tuple[float, float]) -> Curve:
     once = unfolded(curve.replace(keys=tuple(every), before="hold", after="hold"), [first + JUMP_FRAMES, last])
     round_, every = Course(once), list(once.keys)
 
-    # The last key has its own value at its frame; where that is another, what repeats begins just after it.
+    # The last key has its own value at its frame; where that differs, the repetition starts just after it.
     late = JUMP_FRAMES if not nearly_equal(every[-1].value, every[0].value) else 0.0
 
     def once_more(n: int, early: float = 0.0) -> list[Key]:

@@ -20,7 +20,7 @@ _LOOKS_A_SEGMENT, _HALVINGS, _APART = 33, 40, 1e-4
 def limited(curve: Curve, least: float, most: float) -> Curve:
     """Return a curve whose keys are all within limits, and which clamped to them has the course of the curve.
 
-    It is cut where it crosses a limit; what lies beyond is held at the limit.
+    It is cut where it crosses a limit, and clamped beyond.
     """
     values = curve.arrays.values
     if values.min() >= least and values.max() <= most:

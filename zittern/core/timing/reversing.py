@@ -1,7 +1,7 @@
-"""A stretch of a shot run backwards: what is keyed is mirrored, what runs by phase runs back by its clip's clock.
+"""A range of a shot in reverse: keys are mirrored, motion by phase runs backwards by its clip's clock.
 
 Frame f of the stretch a to b shows what a + b - f showed. What follows from something else in time (hits, steps, roads,
-takes, springs, an operator) cannot be run backwards, and goes on forwards.
+takes, springs, an operator) cannot be reversed, and continues forwards.
 """
 
 from __future__ import annotations
@@ -62,8 +62,8 @@ def turned_about(curve: Curve, about: float) -> Curve:
 def _turned(keys: list[Key], about: float) -> Iterable[Key]:
     """Return the keys in reverse.
 
-    Handles change places, a segment takes its kind from its other key; what was held up to a key is held from just
-    after it on.
+    Handles are swapped, a segment takes its interpolation from its other key; a hold up to a key becomes a hold just
+    after it.
     """
     for n in range(len(keys) - 1, -1, -1):
         key, frame = keys[n], about - keys[n].frame

@@ -1,6 +1,6 @@
 """A whole shot carried through an edit of time: path, rig, cues and dials by the map; clips by their clocks.
 
-What spans the cut goes on without a jump: noise and all else that runs by phase either *runs on*, as if the shot had
+Parts that span the cut continue without a jump: noise and other motion by phase either *runs on*, as if the shot had
 always had this length, or *keeps* the content after the cut: the clip is split there, its left part
 continues while it cross-fades into its right part, whose clock is shifted.
 """
@@ -76,7 +76,7 @@ class _Edit:
         return float(self.shot.first_frame), float(self.shot.last_frame)
 
     def lane(self, lane: Lane) -> Lane | None:
-        """Return a lane afterwards; nothing when all on it is gone."""
+        """Return a lane after the edit; None when it is empty."""
         clips = tuple(each for clip in lane.clips for each in self.clip(clip))
         if not clips and lane.clips:
             return None
@@ -167,7 +167,7 @@ class _Edit:
         )
 
     def _split(self, clip: Clip, first: float, last: float) -> list[Clip]:
-        """Both parts of a clip that keeps what comes after the cut.
+        """Return both parts of a clip that keeps its later course.
 
         They cross-fade over what is inserted, or before the cut.
         """
@@ -225,7 +225,7 @@ class _Edit:
 def rippled(shot: Shot, timing: TimeMap, runs: Runs) -> Rippled:
     """Carry a shot through an edit of time.
 
-    Raises EditError when nothing would be left of it, or for what cannot be cut.
+    Raises EditError when the shot would become empty, or for parts that cannot be cut.
     """
     timing = replace(timing, reach=shot.span)
     if timing.at(shot.last_frame + 1.0) - timing.before(float(shot.first_frame)) < 1.0:

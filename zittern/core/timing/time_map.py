@@ -1,8 +1,8 @@
 """Frame mapping of a time edit.
 
 A map consists of pieces. In a straight one a frame goes to new + (frame - old) x factor; eases bend. Where two pieces
-meet, a frame has two places: `at` gives the one from the right, `before` the one from the left. Content at a cut
-belongs to what comes after it; what lasts up to a cut ends before it.
+meet, a frame has two positions: `at` returns the one from the right, `before` the one from the left. Content at a cut
+belongs to the later part; a part up to a cut ends before it.
 """
 
 from __future__ import annotations
@@ -61,8 +61,8 @@ class Bend(Piece):
 class TimeMap:
     """pieces in order of their starts.
 
-    through: whether a keyed segment runs through inserted time, or holds there. reach: first and last frame of the shot
-    before, (-inf, inf) where there is none: what repeats is written out so far.
+    through: whether a keyed segment runs through inserted time, or holds there. reach: first and last frame of the
+    earlier shot, (-inf, inf) without one: repetitions are expanded within it.
 
     >>> later = TimeMap.inserted(24.0, at=96.0)
     >>> later.before(96.0), later.at(96.0), later.length(90.0, 10.0)

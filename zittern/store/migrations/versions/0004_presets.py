@@ -1,4 +1,4 @@
-"""Presets of the user's own, and the steps that made them what they are."""
+"""Custom presets, and the steps of their history."""
 
 from alembic import op
 
