@@ -273,7 +273,7 @@ class Keys(WithPage):
     def test_hand_keys_draw_their_waveform(self) -> None:
         page = self.open("jetty-walk")
         page.get_by_label("Add layer").click()
-        page.get_by_role("menuitem", name="Keys what").click()
+        page.get_by_role("menuitem", name="Keys curves").click()
         expect(page.get_by_label("Undo: Add keys layer")).to_be_visible()
         for key, text in (("Home", "0"), ("End", "3")):
             page.keyboard.press(key)

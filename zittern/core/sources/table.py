@@ -187,7 +187,7 @@ SOURCES: tuple[SourceRow, ...] = (
     SourceRow(
         Cycle, "Cycle", "a few keys drawn once and repeated", {"pedestal": 1.5, "tilt": 0.35}, (_rate(), _PHASES)
     ),
-    SourceRow(HandKeys, "Keys", "curves keyed by hand, on top of everything", {}, (Look("tracks", "key", group="keys"),)),
+    SourceRow(HandKeys, "Keys", "curves by hand, on top of everything", {}, (Look("tracks", "key", group="keys"),)),
     SourceRow(
         Take,
         "Take",
