@@ -61,8 +61,8 @@ const fineDpr = (): number => (drawsInSoftware() ? 1 : Math.min(window.devicePix
 function NoPictures() {
   return (
     <p role="alert" className="absolute inset-x-0 top-1/3 z-10 mx-auto max-w-md text-center text-sm">
-      This browser cannot draw the views: WebGL 2 is missing. Enable hardware acceleration, or use another browser.
-      Lanes, boards, readings and exports still work.
+      This browser cannot draw the views: WebGL 2 is off or missing. Enable hardware acceleration, or use another
+      browser. Lanes, boards, readings and exports still work.
     </p>
   );
 }
