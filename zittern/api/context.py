@@ -110,7 +110,7 @@ Ctx = Annotated[Context, Depends(_context)]
 
 
 class _StrictRequest(Request):
-    """Reads JSON strictly: no NaN, no infinities, no halves of characters, no numbers past all limits."""
+    """Read JSON strictly: no NaN, infinities, lone surrogates or numbers out of range."""
 
     async def json(self) -> Any:
         if not hasattr(self, "_strict"):

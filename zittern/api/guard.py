@@ -44,7 +44,7 @@ _HEADERS = {
 
 
 def hosts_of(host: str) -> list[str]:
-    """Names that a server listening on an address answers to: this machine's own, and that address."""
+    """Return the host names of a server on an address: those of this machine, and the address."""
     names = ["127.0.0.1", "localhost", "[::1]", "::1"]
     if host in _EVERYWHERE:
         own = socket.gethostname()

@@ -174,7 +174,7 @@ class ExportJobs:
         return path
 
     def drop(self, job: ExportJob) -> None:
-        """Forgets an export and its file."""
+        """Discard an export and its file."""
         job.cancelled.set()
         with self._lock:
             self._jobs.pop(job.id, None)

@@ -235,7 +235,7 @@ class Movies:
             return self._movies[movie_id]
 
     def drop(self, movie: Movie) -> None:
-        """Forgets a movie and its file."""
+        """Discard a movie and its file."""
         with self._lock:
             self._movies.pop(movie.id, None)
         movie.forget()

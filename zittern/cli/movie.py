@@ -58,7 +58,7 @@ def movie(
     strip: Annotated[bool, typer.Option("--strip", help="Frame, time, lens and waveform at the foot.")] = False,
     browser: Annotated[str | None, typer.Option("--browser", help="Program of a Chromium.")] = None,
 ) -> None:
-    """Draws a shot as a movie."""
+    """Render a shot as a movie."""
     from zittern.browser import drawing, find_browser
     from zittern.core.errors import BadInput, DocumentError, faults_as
     from zittern.core.movie.settings import MovieSettings

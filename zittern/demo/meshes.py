@@ -51,7 +51,7 @@ def srgb(code: str) -> Colour:
 
 
 def joined(meshes: list[Mesh]) -> Mesh:
-    """Several as one."""
+    """Return several documents as one."""
     return Mesh(np.concatenate([m.positions for m in meshes]), np.concatenate([m.colours for m in meshes]))
 
 

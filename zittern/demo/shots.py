@@ -251,7 +251,7 @@ def mast_fall() -> Shot:
 
 
 def kite_pass() -> Shot:
-    """Return an operator with a long lens chases the kite through two turns, with room ahead of it.
+    """Return a shot in which an operator with a long lens follows the kite through two turns, with lead room.
 
     Late at each turn, swinging past a little.
     """

@@ -229,7 +229,7 @@ class _Builder:
         return {name: self._accessor(track), times: self._times}
 
     def node(self, **fields: Any) -> int:
-        """Hangs a node under the one before it."""
+        """Add a node as child of the previous one."""
         self.nodes.append(fields)
         index = len(self.nodes) - 1
         if index:

@@ -29,7 +29,7 @@ _STILL_M, _STILL_DEG = 1e-6, 1e-4
 
 
 def check_set(data: bytes) -> tuple[str, ...]:
-    """Names of a set's objects. Raises FormatError when the file is no GLB or shows nothing."""
+    """Return the names of a set's objects. Raises FormatError when the file is no GLB or shows nothing."""
     if data[:4] != b"glTF":
         raise FormatError("a set is a GLB file, with everything in it")
     gltf = gltf_file.load(data, no_sidecars)

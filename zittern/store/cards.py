@@ -31,7 +31,7 @@ class Card:
 
 
 def digest_of(data: bytes) -> str:
-    """Names packed bytes by their content: other bytes, another name."""
+    """Return the digest of packed bytes."""
     return hashlib.blake2b(data, digest_size=16).hexdigest()
 
 

@@ -57,7 +57,7 @@ def raw(data: bytes) -> bytes:
 
 
 def _once(text: bytes) -> bytes:
-    """JSON in which the same samples stand once."""
+    """Return JSON that contains equal samples once."""
     known: dict[bytes, int] = {}
 
     def named(found: re.Match[bytes]) -> bytes:
@@ -91,7 +91,7 @@ def _each_time(text: bytes) -> bytes:
 
 
 class Documents:
-    """Unpacked documents by the digest of their packed bytes, so that none is ever taken for another.
+    """Cache of unpacked documents by the digest of their packed bytes.
 
     The least recently used go first.
     """
@@ -113,7 +113,7 @@ class Documents:
         return shot
 
     def put(self, packed: bytes, shot: Shot) -> None:
-        """Remembers a document that was just packed; a very large one alone."""
+        """Cache a document that was just packed; a very large one evicts all others."""
         self._remember(digest_of(packed), shot, len(write_shot(shot)))
 
     def _remember(self, key: str, shot: Shot, text_bytes: int) -> None:

@@ -108,7 +108,7 @@ class Library:
             return project_of(connection, slug)
 
     def rename_project(self, slug: str, name: str) -> Project:
-        """Another name; the slug stays, so that links hold."""
+        """Rename it; the slug stays, so that links remain valid."""
         name = clean_name(name)
         with self._writing() as connection:
             connection.execute(update(ProjectRow).where(ProjectRow.slug == slug).values(name=name))
@@ -336,13 +336,13 @@ class Library:
             raise DocumentError(advice, error.where) from error
 
     def name_revision(self, key: str, revision: int, name: str | None) -> None:
-        """Names a revision; an empty name takes it away. Raises NotFound."""
+        """Name a revision; an empty name removes it. Raises NotFound."""
         clean = clean_name(name) if name and name.strip() else None
         with self._writing() as connection:
             revisions.name_revision(connection, _shot_id(connection, key), key, revision, clean)
 
     def history(self, key: str, before: int | None = None, most: int = HISTORY_ROWS, named: bool = False) -> History:
-        """Newest first, page by page: older than `before`; those with a name alone on wish."""
+        """Newest first, page by page: older than `before`; optionally only named ones."""
         with self._reading() as connection:
             return revisions.history(connection, revisions.find_head(connection, key), before, most, named)
 

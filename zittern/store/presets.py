@@ -169,7 +169,7 @@ def _document(connection: Connection, key: str) -> str:
 
 
 class _AnyCase:
-    """Names that are taken whatever their case."""
+    """Case-insensitive set of used names."""
 
     def __init__(self, folded: set[str]) -> None:
         self._folded = folded

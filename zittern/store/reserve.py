@@ -26,7 +26,7 @@ class Reserve:
         self.keep()
 
     def keep(self) -> bool:
-        """Lays it by, where there is room and more than as much is left; whether it is there."""
+        """Reserve the space if enough is free; return whether it is reserved."""
         try:
             if self._path.exists() and self._path.stat().st_size == self._size_bytes:
                 return True

@@ -1077,7 +1077,7 @@ export interface paths {
         put?: never;
         /**
          * Hang
-         * @description Hangs pictures in front of the lens, the first one nearest; one revision.
+         * @description Add image plates in front of the lens, the first one nearest; one revision.
          */
         post: operations["hang_api_shots__shot__plates_post"];
         delete?: never;
@@ -1175,7 +1175,7 @@ export interface paths {
         };
         /**
          * List Revisions
-         * @description Return a page of the history, newest first, older than `before`; those with a name alone on wish.
+         * @description Return a page of the history, newest first, older than `before`; optionally only named ones.
          */
         get: operations["list_revisions_api_shots__shot__revisions_get"];
         put?: never;
@@ -1201,7 +1201,7 @@ export interface paths {
         head?: never;
         /**
          * Name Revision
-         * @description Names a revision.
+         * @description Name a revision.
          */
         patch: operations["name_revision_api_shots__shot__revisions__revision__patch"];
         trace?: never;
@@ -1557,7 +1557,7 @@ export interface components {
         };
         /**
          * AddMount
-         * @description Puts a mount into the rig, before another one or at the lens end. It does nothing yet, so the picture stays.
+         * @description Insert a mount into the rig, before another one or at the lens end. The picture is unchanged.
          */
         AddMount: {
             /** Before */
@@ -2852,7 +2852,7 @@ export interface components {
         };
         /**
          * DuplicateClip
-         * @description Copies of a clip, one after another behind it on its lane; `times` of them repeat it. Each moves as it does.
+         * @description Duplicate a clip after itself on its lane, `times` in sequence. Copies have the same motion.
          */
         DuplicateClip: {
             /** Clip */
@@ -3268,7 +3268,7 @@ export interface components {
         };
         /**
          * FollowPoint
-         * @description Has an operator or the hold follow the point in the world that the bare lens looks at in a frame.
+         * @description Set the target of an operator or the hold to the point at the picture center of the bare lens.
          *
          *     As far away as the subject.
          */
@@ -3287,7 +3287,7 @@ export interface components {
         };
         /**
          * FollowTarget
-         * @description Has an operator or the hold (`mount:ID.operator`, `shot.hold`) follow a target.
+         * @description Set the target of an operator or the hold (`mount:ID.operator`, `shot.hold`).
          *
          *     From a frame on, or from the beginning where none is named. A change at the same frame is replaced.
          */
@@ -4889,7 +4889,7 @@ export interface components {
         };
         /**
          * MoveClip
-         * @description Moves a clip in time, with the keys in it, and onto another lane, or a new one.
+         * @description Move a clip in time, with its keys, and to another lane or a new one.
          */
         MoveClip: {
             /**
@@ -4914,7 +4914,7 @@ export interface components {
         };
         /**
          * MoveCues
-         * @description Moves cues in time, or copies of them.
+         * @description Move cues in time, or copies of them.
          */
         MoveCues: {
             /** By Frames */
@@ -4951,7 +4951,7 @@ export interface components {
         };
         /**
          * MoveKeys
-         * @description Moves keys in time and value, or copies them there. Keys in the way are replaced.
+         * @description Move or copy keys in time and value. Keys at the same frames are replaced.
          */
         MoveKeys: {
             /**
@@ -4979,7 +4979,7 @@ export interface components {
         };
         /**
          * MoveLayer
-         * @description Moves a layer up or down within its clip.
+         * @description Move a layer up or down within its clip.
          */
         MoveLayer: {
             /** Index */
@@ -4994,7 +4994,7 @@ export interface components {
         };
         /**
          * MoveMount
-         * @description Puts a mount elsewhere in the order, nearer to the lens (+) or to the ground (-).
+         * @description Move a mount in the order, nearer to the lens (+) or to the ground (-).
          */
         MoveMount: {
             /**
@@ -5040,7 +5040,7 @@ export interface components {
         };
         /**
          * MovePlate
-         * @description Moves a plate along itself, keys too.
+         * @description Move a plate along its own axes, keys included.
          */
         MovePlate: {
             /**
@@ -5080,7 +5080,7 @@ export interface components {
         };
         /**
          * MoveVariant
-         * @description Puts a variant elsewhere in their order.
+         * @description Move a variant in the order.
          */
         MoveVariant: {
             /** Index */
@@ -5256,7 +5256,7 @@ export interface components {
         };
         /**
          * MuteSteps
-         * @description Leaves steps out, or takes them in again.
+         * @description Mute or unmute steps.
          */
         MuteSteps: {
             /** Layer */
@@ -6489,7 +6489,7 @@ export interface components {
         };
         /**
          * RemoveClip
-         * @description Takes a clip away with its layers, and its lane when that was all on it.
+         * @description Remove a clip with its layers, and its lane if it is empty.
          */
         RemoveClip: {
             /** Clip */
@@ -6502,7 +6502,7 @@ export interface components {
         };
         /**
          * RemoveCorner
-         * @description Takes a corner away with its layers; the last one that is left is a plain clip.
+         * @description Remove a corner with its layers; a blend with one corner becomes a plain clip.
          */
         RemoveCorner: {
             /** Clip */
@@ -6517,7 +6517,7 @@ export interface components {
         };
         /**
          * RemoveCues
-         * @description Takes cues away.
+         * @description Remove cues.
          */
         RemoveCues: {
             /** Cues */
@@ -6530,7 +6530,7 @@ export interface components {
         };
         /**
          * RemoveDial
-         * @description Takes a dial away. leave: formulas that read it get its value at a frame in its place.
+         * @description Remove a dial. leave: formulas that read it get its value at a frame.
          */
         RemoveDial: {
             /** Dial */
@@ -6566,7 +6566,7 @@ export interface components {
         };
         /**
          * RemoveMount
-         * @description Takes a part of the rig away.
+         * @description Remove a mount of the rig.
          *
          *     keep_picture: its motion is merged into its parent or child; otherwise it is lost, and the child follows the rest of
          *     the rig.
@@ -6592,7 +6592,7 @@ export interface components {
         };
         /**
          * RemovePlate
-         * @description Takes a plate down. Its picture stays while any revision shows it.
+         * @description Remove a plate. Its picture stays while any revision uses it.
          */
         RemovePlate: {
             /** Plate */
@@ -6937,7 +6937,7 @@ export interface components {
         };
         /**
          * SetAxisRate
-         * @description Sets how fast an axis moves, in Hz.
+         * @description Set the rate of axes, in Hz.
          *
          *     Its pace against the source's rate and the speeds of layer and clip, at the first frame. Of a linked axis the one
          *     that leads is set.
@@ -7001,7 +7001,7 @@ export interface components {
         };
         /**
          * SetDial
-         * @description Changes a dial's name, unit or limits.
+         * @description Change a dial's name, unit or limits.
          *
          *     The new name replaces the old one in every formula; a value outside new limits is clamped, a formula stays.
          */
@@ -7056,7 +7056,7 @@ export interface components {
         };
         /**
          * SetHandles
-         * @description Sets the free handles of a key: (frames, value) relative to it. Both sides of it then run free.
+         * @description Set the free handles of a key: (frames, value) relative to it. Both sides become free.
          */
         SetHandles: {
             /** At */
@@ -7145,7 +7145,7 @@ export interface components {
         };
         /**
          * SetMove
-         * @description Sets numbers of the move at a frame: position, angles, focal length.
+         * @description Set numbers of the move at a frame: position, angles, focal length.
          */
         SetMove: {
             /** Frame */
@@ -7169,7 +7169,7 @@ export interface components {
         };
         /**
          * SetNumbers
-         * @description Sets numbers at a frame: a keyed one gets a key there, a fixed one stays fixed unless `key` is set.
+         * @description Set numbers at a frame: a keyed one gets a key there, a fixed one stays fixed unless `key` is set.
          *
          *     What follows a formula is left alone.
          */
@@ -7357,7 +7357,7 @@ export interface components {
         };
         /**
          * SetValues
-         * @description Sets fields, several together as one step.
+         * @description Set fields, several together as one step.
          */
         SetValues: {
             /**
@@ -7627,7 +7627,7 @@ export interface components {
         };
         /**
          * SnapAngles
-         * @description Turns angles to the nearest multiple of 90 degrees, or numbers of the move to zero.
+         * @description Snap angles to the nearest multiple of 90 degrees, or numbers of the move to zero.
          */
         SnapAngles: {
             /**
@@ -7708,7 +7708,7 @@ export interface components {
         };
         /**
          * SplitClip
-         * @description Cuts a clip in two at a frame. The motion runs on through the cut as if nothing had happened.
+         * @description Split a clip at a frame. The motion is continuous through the cut.
          */
         SplitClip: {
             /** Clip */

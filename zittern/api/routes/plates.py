@@ -46,7 +46,7 @@ def hang(
     distance_m: _Distance = 4.0,
     overscan_percent: _Overscan = 10.0,
 ) -> object:
-    """Hangs pictures in front of the lens, the first one nearest; one revision."""
+    """Add image plates in front of the lens, the first one nearest; one revision."""
     return seen.edit(shot, base_revision, _hanging(pictures, distance_m, overscan_percent))
 
 

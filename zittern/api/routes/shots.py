@@ -114,7 +114,7 @@ def go_to_revision(shot: str, body: GoToIn, ctx: Ctx, seen: Seen, have: Have = N
 
 @router.patch("/revisions/{revision}", status_code=204, dependencies=[WRITES])
 def name_revision(shot: str, revision: _Revision, body: RevisionNameIn, ctx: Ctx) -> None:
-    """Names a revision."""
+    """Name a revision."""
     ctx.library.name_revision(shot, revision, body.name)
 
 
@@ -126,7 +126,7 @@ def list_revisions(
     most: Annotated[int, Query(ge=1, le=500)] = 200,
     named: bool = False,
 ) -> HistoryOut:
-    """Return a page of the history, newest first, older than `before`; those with a name alone on wish."""
+    """Return a page of the history, newest first, older than `before`; optionally only named ones."""
     return HistoryOut.model_validate(ctx.library.history(shot, before, most, named))
 
 

@@ -54,7 +54,7 @@ def repeats(study: Study) -> Iterator[Finding]:
 
 
 def period_frames(moved: Array, least: int) -> int | None:
-    """Return the shortest time after which motion is the same again, whole shot.
+    """Return the shortest period of the motion over the whole shot.
 
     Parameters
     ----------

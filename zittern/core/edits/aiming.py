@@ -53,7 +53,7 @@ class SetLag(CommandDoc, label="Set lag of the operator to {lag_frames:g} frames
 
 
 class FollowTarget(CommandDoc):
-    """Has an operator or the hold (`mount:ID.operator`, `shot.hold`) follow a target.
+    """Set the target of an operator or the hold (`mount:ID.operator`, `shot.hold`).
 
     From a frame on, or from the beginning where none is named. A change at the same frame is replaced.
     """
@@ -72,7 +72,7 @@ class FollowTarget(CommandDoc):
 
 
 class FollowPoint(CommandDoc):
-    """Has an operator or the hold follow the point in the world that the bare lens looks at in a frame.
+    """Set the target of an operator or the hold to the point at the picture center of the bare lens.
 
     As far away as the subject.
     """

@@ -173,7 +173,7 @@ class SwapCorners(CommandDoc, label="Swap corners of {clip}"):
 
 
 class RemoveCorner(CommandDoc):
-    """Takes a corner away with its layers; the last one that is left is a plain clip."""
+    """Remove a corner with its layers; a blend with one corner becomes a plain clip."""
 
     clip: str
     corner: str

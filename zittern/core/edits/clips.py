@@ -38,7 +38,7 @@ class AddClip(CommandDoc, label="Add clip “{name}”"):
 
 
 class MoveClip(CommandDoc):
-    """Moves a clip in time, with the keys in it, and onto another lane, or a new one."""
+    """Move a clip in time, with its keys, and to another lane or a new one."""
 
     clip: str
     by_frames: float = Field(default=0.0, ge=-1e6, le=1e6)
@@ -70,7 +70,7 @@ class MoveClip(CommandDoc):
 
 
 class SplitClip(CommandDoc, label="Split clip {clip} at frame {frame:g}"):
-    """Cuts a clip in two at a frame. The motion runs on through the cut as if nothing had happened."""
+    """Split a clip at a frame. The motion is continuous through the cut."""
 
     clip: str
     frame: Frame
@@ -101,7 +101,7 @@ class SplitClip(CommandDoc, label="Split clip {clip} at frame {frame:g}"):
 
 
 class DuplicateClip(CommandDoc):
-    """Copies of a clip, one after another behind it on its lane; `times` of them repeat it. Each moves as it does."""
+    """Duplicate a clip after itself on its lane, `times` in sequence. Copies have the same motion."""
 
     clip: str
     times: Annotated[int, Field(ge=1, le=100)] = 1
@@ -125,7 +125,7 @@ class DuplicateClip(CommandDoc):
 
 
 class RemoveClip(CommandDoc, label="Remove clip {clip}"):
-    """Takes a clip away with its layers, and its lane when that was all on it."""
+    """Remove a clip with its layers, and its lane if it is empty."""
 
     clip: str
 

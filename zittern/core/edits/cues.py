@@ -37,7 +37,7 @@ class AddCues(CommandDoc):
 
 
 class MoveCues(CommandDoc):
-    """Moves cues in time, or copies of them."""
+    """Move cues in time, or copies of them."""
 
     cues: _Ids
     by_frames: float = Field(ge=-1e6, le=1e6)
@@ -85,7 +85,7 @@ class SetCues(CommandDoc):
 
 
 class RemoveCues(CommandDoc):
-    """Takes cues away."""
+    """Remove cues."""
 
     cues: _Ids
 

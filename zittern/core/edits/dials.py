@@ -44,7 +44,7 @@ class AddDial(CommandDoc, label="Add dial {name}"):
 
 
 class SetDial(CommandDoc):
-    """Changes a dial's name, unit or limits.
+    """Change a dial's name, unit or limits.
 
     The new name replaces the old one in every formula; a value outside new limits is clamped, a formula stays.
     """
@@ -86,7 +86,7 @@ class SetDial(CommandDoc):
 
 
 class RemoveDial(CommandDoc, label="Remove dial {dial}"):
-    """Takes a dial away. leave: formulas that read it get its value at a frame in its place."""
+    """Remove a dial. leave: formulas that read it get its value at a frame."""
 
     everywhere: ClassVar[bool] = True
 

@@ -86,7 +86,7 @@ class SetKeys(CommandDoc):
 
 
 class MoveKeys(CommandDoc):
-    """Moves keys in time and value, or copies them there. Keys in the way are replaced."""
+    """Move or copy keys in time and value. Keys at the same frames are replaced."""
 
     keys: _Refs
     by_frames: float = Field(default=0.0, ge=-1e6, le=1e6)
@@ -171,7 +171,7 @@ class SetInterp(CommandDoc):
 
 
 class SetHandles(CommandDoc, label="Edit handle at frame {frame:g}"):
-    """Sets the free handles of a key: (frames, value) relative to it. Both sides of it then run free."""
+    """Set the free handles of a key: (frames, value) relative to it. Both sides become free."""
 
     at: _Address
     frame: Frame

@@ -142,7 +142,7 @@ class DuplicateLayers(CommandDoc, label="Duplicate {layers}"):
 
 
 class MoveLayer(CommandDoc, label="Reorder {layer}"):
-    """Moves a layer up or down within its clip."""
+    """Move a layer up or down within its clip."""
 
     layer: str
     index: int = Field(ge=0)

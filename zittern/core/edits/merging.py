@@ -107,7 +107,7 @@ def _rolled_behind(first: Mount, second: Mount, scope: Scope) -> Iterator[Fields
 
 
 def _panned_before(first: Mount, second: Mount, scope: Scope) -> Iterator[Fields]:
-    """Return the first turns by pan alone, which is the first turn of the second; the second stays where it is."""
+    """Return the pair if the first mount rotates by pan alone and the second stays in place."""
     pan = _added(first.pan_deg, second.pan_deg)
     still = all(getattr(second, field).constant is not None for field in _PLACE)
     if (

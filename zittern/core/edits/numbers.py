@@ -29,7 +29,7 @@ class NumberValue(Doc):
 
 
 class SetNumbers(CommandDoc):
-    """Sets numbers at a frame: a keyed one gets a key there, a fixed one stays fixed unless `key` is set.
+    """Set numbers at a frame: a keyed one gets a key there, a fixed one stays fixed unless `key` is set.
 
     What follows a formula is left alone.
     """

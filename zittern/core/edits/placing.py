@@ -56,7 +56,7 @@ class _OnMount(CommandDoc):
 
 
 class SetMove(_OnMount):
-    """Sets numbers of the move at a frame: position, angles, focal length."""
+    """Set numbers of the move at a frame: position, angles, focal length."""
 
     values: dict[MoveOrLens, float] = Field(min_length=1)
 
@@ -230,7 +230,7 @@ def _distance_m(corners: Array, halves: Array, fill: float) -> float:
 
 
 class SnapAngles(_OnMount):
-    """Turns angles to the nearest multiple of 90 degrees, or numbers of the move to zero."""
+    """Snap angles to the nearest multiple of 90 degrees, or numbers of the move to zero."""
 
     fields: tuple[MoveField, ...] = _ANGLES
     zero: bool = False

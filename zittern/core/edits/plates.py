@@ -136,7 +136,7 @@ class SizePlate(CommandDoc):
 
 
 class MovePlate(CommandDoc, label="Move {plate}"):
-    """Moves a plate along itself, keys too."""
+    """Move a plate along its own axes, keys included."""
 
     plate: str
     across_m: _Metres = 0.0
@@ -150,7 +150,7 @@ class MovePlate(CommandDoc, label="Move {plate}"):
 
 
 class RemovePlate(CommandDoc, label="Remove {plate}"):
-    """Takes a plate down. Its picture stays while any revision shows it."""
+    """Remove a plate. Its picture stays while any revision uses it."""
 
     plate: str
 

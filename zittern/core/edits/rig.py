@@ -60,7 +60,7 @@ _TITLES: dict[str, str] = {
 
 
 class AddMount(CommandDoc):
-    """Puts a mount into the rig, before another one or at the lens end. It does nothing yet, so the picture stays."""
+    """Insert a mount into the rig, before another one or at the lens end. The picture is unchanged."""
 
     kind: MountKind = "free"
     name: Label | None = None
@@ -91,7 +91,7 @@ class UseRig(CommandDoc, label="Use rig {rig}"):
 
 
 class RemoveMount(CommandDoc, label="Remove mount {mount}"):
-    """Takes a part of the rig away.
+    """Remove a mount of the rig.
 
     keep_picture: its motion is merged into its parent or child; otherwise it is lost, and the child follows the rest of
     the rig.
@@ -127,7 +127,7 @@ class RemoveMount(CommandDoc, label="Remove mount {mount}"):
 
 
 class MoveMount(CommandDoc):
-    """Puts a mount elsewhere in the order, nearer to the lens (+) or to the ground (-)."""
+    """Move a mount in the order, nearer to the lens (+) or to the ground (-)."""
 
     mount: str
     by: int = Field(ge=-50, le=50)

@@ -37,7 +37,7 @@ class MoveStep(CommandDoc, label="Move step {number} in {layer}"):
 
 
 class MuteSteps(CommandDoc):
-    """Leaves steps out, or takes them in again."""
+    """Mute or unmute steps."""
 
     layer: str
     numbers: Annotated[tuple[_Number, ...], Field(min_length=1, max_length=20_000)]

@@ -30,7 +30,7 @@ class Assignment(Doc):
 
 
 class SetValues(CommandDoc):
-    """Sets fields, several together as one step."""
+    """Set fields, several together as one step."""
 
     values: Annotated[tuple[Assignment, ...], Field(min_length=1, max_length=500)]
 
@@ -79,7 +79,7 @@ class ScaleSwings(CommandDoc):
 
 
 class SetAxisRate(CommandDoc, label="Set rate of {axes} in {layer}"):
-    """Sets how fast an axis moves, in Hz.
+    """Set the rate of axes, in Hz.
 
     Its pace against the source's rate and the speeds of layer and clip, at the first frame. Of a linked axis the one
     that leads is set.

@@ -84,7 +84,7 @@ class SetVariant(CommandDoc):
 
 
 class MoveVariant(CommandDoc, label="Reorder variant {variant}"):
-    """Puts a variant elsewhere in their order."""
+    """Move a variant in the order."""
 
     variant: str
     index: int = Field(ge=0, lt=MOST_VARIANTS)

@@ -113,7 +113,7 @@ class Spring:
 
     @property
     def _start(self) -> float:
-        """The first point of all."""
+        """Return the first point of all."""
         return float(self.stretch.frames[self.stretch.on_grid[0]])
 
     def _rigid(self, frames: Array) -> Array:

@@ -208,7 +208,7 @@ class Fixed(Number):
 
 @lru_cache(maxsize=20_000)
 def _shared(kind: type[_F], value: float, _sign: float, least: float, most: float) -> _F:
-    """sign: 0 and -0 are equal, and not the same."""
+    """Return the shared number with limits. sign: distinguishes 0 and -0."""
     out = kind(value=value)
     out._limits = (least, most)
     return out

@@ -27,7 +27,7 @@ _LEAST_DEPTH_M = 1e-6
 
 
 def movers_px(seen: MotionView) -> dict[str, Tagged]:
-    """By address of mount or layer, and HOLD_PART: pixels from the frame before, NaN where that is not there.
+    """Return pixels since the previous frame by address of mount or layer, and HOLD_PART; NaN without one.
 
     The first frame is as the second. (F,) each.
     """

@@ -36,7 +36,7 @@ MOST_WRITTEN_OUT = 20_000
 
 
 def carried(curve: Curve, timing: TimeMap) -> Curve:
-    """Return the curve with its keys where the map puts them.
+    """Return the curve with its keys moved by the map.
 
     Raises EditError where what repeats would need too many keys.
     """

@@ -50,7 +50,7 @@ def limited(curve: Curve, least: float, most: float) -> Curve:
 
 
 def _beyond(value: float, least: float, most: float) -> float | None:
-    """Return the limit that a value lies beyond, if it does."""
+    """Return the limit that a value exceeds, if any."""
     return least if value < least else most if value > most else None
 
 

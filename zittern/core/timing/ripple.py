@@ -203,7 +203,7 @@ class _Edit:
         return self.start == self.stop
 
     def _meeting(self, clip: Clip, lane: Lane, spans: list[Span], after: tuple[Clip, ...]) -> Clip:
-        """Clips that met still meet: the earlier one grows over what is inserted between them."""
+        """Extend the earlier one of two adjacent clips over inserted frames, so that they stay adjacent."""
         if not self._inserts or clip.span_frames is None:
             return clip
         before = {each.id: span for each, span in zip(lane.clips, spans, strict=True)}
