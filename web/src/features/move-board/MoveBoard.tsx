@@ -8,7 +8,6 @@ import { workMount } from "../../stores/rig";
 import { serverTables } from "../../stores/serverTables";
 import { outsidePose } from "../../stores/stage";
 import { type MountPart, view } from "../../stores/view";
-import { GiveForm } from "./GiveForm";
 import { GlassForm } from "./GlassForm";
 import { LensRow } from "./LensRow";
 import { MountBar } from "./MountBar";
@@ -19,6 +18,7 @@ import { PinBar } from "./PinBar";
 import { PlaceBar } from "./PlaceBar";
 import { RideForm } from "./RideForm";
 import { RigForm } from "./RigForm";
+import { SpringsForm } from "./SpringsForm";
 import { SubjectBar } from "./SubjectBar";
 
 /** A mount of the rig: its pose at the present frame, what it is, its springs, who aims it, what it rides on. */
@@ -40,7 +40,7 @@ export function MoveBoard() {
       <Tabs.Content value={part} className="flex flex-col gap-2 outline-none" tabIndex={-1}>
         {part === "pose" && <PosePart document={document} mount={mount} />}
         {part === "rig" && <RigForm shot={document} mount={mount} outside={outsidePose} />}
-        {part === "give" && <GiveForm mount={mount} />}
+        {part === "give" && <SpringsForm mount={mount} />}
         {part === "operator" && <OperatorForm shot={document} mount={mount} />}
         {part === "ride" && <RideForm shot={document} mount={mount} />}
         {part === "glass" && <GlassForm shot={document} />}

@@ -6,10 +6,10 @@ import { serverTables } from "../../stores/serverTables";
 import { OnOff } from "./OnOff";
 
 /** The springs between a mount and what carries it. */
-export function GiveForm({ mount }: { mount: Mount }) {
+export function SpringsForm({ mount }: { mount: Mount }) {
   const { give } = mount;
   return (
-    <section className="flex flex-col gap-2" aria-label="Give">
+    <section className="flex flex-col gap-2" aria-label="Springs">
       <OnOff
         title="Spring-mounted"
         hint="A mass on springs and dampers, carried by its parent: it lags, overshoots and softens fast motion"
