@@ -29,7 +29,7 @@ class Typed(WithServer):
 
     def test_without_a_shot_as_in_the_form_of_a_new_one(self) -> None:
         self.assertEqual(self.read("144 f", unit="s", fps=24)["value"], 6.0)
-        self.assertIn("how long a frame is", self.read("144 f", unit="s")["fault"])
+        self.assertIn("frame rate is unknown", self.read("144 f", unit="s")["fault"])
         for text, fault in (
             ("abc", "start a formula with ="),
             ("1,000", "can be 1000 or 1"),

@@ -50,8 +50,9 @@ class FromNothing(WithPage):
         page.mouse.up()
         settled(page)
         expect(page.get_by_label("Undo: Move key by -")).to_be_visible()
-        moved = int(self.pins()[1] or 0)
+        moved = int(self.library().state("empty-dune").document.mounts[-1].pan_deg.curve.keys[-1].frame)
         self.assertLess(moved, 135)
+        expect(page.locator(f"[data-pin='{moved}']")).to_be_visible()
 
         # curves: a point of pan is dragged upwards, and a new one put on the curve
         page.keyboard.press("c")
