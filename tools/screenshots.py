@@ -114,7 +114,7 @@ def main() -> None:
         page.keyboard.press("End")
         page.get_by_label("Pieces of the set").click()
         page.get_by_role("menuitem", name="plate: Storm sky").click()
-        page.get_by_text("Each of these alone is enough").wait_for()
+        page.get_by_text("Any one of these fixes it").wait_for()
         page.locator("[data-bare]").first.wait_for()
         settled(page)
         shoot(page, "plates")
