@@ -197,7 +197,7 @@ class _Door:
 
 
 def _marked(send: Send) -> Send:
-    """Put the headers that every answer carries."""
+    """Add the headers of every answer."""
 
     async def wrapped(message: Message) -> None:
         if message["type"] == "http.response.start":

@@ -84,7 +84,7 @@ class ExportJob:
     cancelled: threading.Event = field(default_factory=threading.Event)
 
     def run(self, shot: Shot, frames: Array, busy: Busy) -> None:
-        """Do the work on the calling thread."""
+        """Run the job on the calling thread."""
         assert self.format.write is not None
         try:
             with faults_of(self.data_dir), self.path.open("wb") as file:

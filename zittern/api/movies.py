@@ -160,7 +160,7 @@ class Movie:
                 self._over("cancelled", None)
 
     def forget(self) -> None:
-        """End it, and removes its file."""
+        """End it, and remove its file."""
         self.cancel()
         self.path.unlink(missing_ok=True)
 

@@ -38,7 +38,7 @@ class _VariantView:
         return self.state(shot).document
 
     def edit(self, shot: str, base: int, command: Command, have: int | None = None) -> Response:
-        """Commit a command on the variant. The answer is through the one that the command leaves in sight."""
+        """Commit a command on the variant. The answer is through the variant that is active afterwards."""
         return self.answer(self.library.edit(shot, base, command, self.variant), have)
 
     def remaining(self, state: State) -> State:

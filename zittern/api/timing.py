@@ -15,7 +15,7 @@ class Timing:
         self._steps: list[str] = []
 
     def mark(self, name: str) -> None:
-        """Return the step that has just ended."""
+        """Record the end of a step."""
         now = time.perf_counter()
         self._steps.append(f"{name};dur={(now - self._last) * 1e3:.2f}")
         self._last = now

@@ -23,7 +23,7 @@ def demo(
     no_browser: NoBrowser = False,
     setup_only: Annotated[bool, typer.Option("--setup-only", help="Make the demo data and stop.")] = False,
 ) -> None:
-    """Create the demo project when missing, then serves it."""
+    """Create the demo project if it is missing, then serve it."""
     from zittern.demo.build import ensure_demo
     from zittern.store.library import Library
 
@@ -71,7 +71,7 @@ def add(
     centimeters: Centimeters = False,
     data: Data = None,
 ) -> None:
-    """Add a file that can be imported as a new shot; prints its slug."""
+    """Import a file as a new shot; print its slug."""
     from zittern.core.errors import BadInput
     from zittern.formats.files import read_bytes, sidecars_of
     from zittern.formats.opening import fps_from, open_shot

@@ -91,7 +91,7 @@ def check(
 
 
 def _mend(key: str, names: tuple[str, ...], output: Path | None, data: Path | None) -> None:
-    """Take the fixes of some checks: a revision each of a stored shot; of a file into another."""
+    """Apply the fixes of some checks: to a stored shot as revisions, to a file as another file."""
     from zittern.checking import pieces_for
     from zittern.core.checks.repair import repaired
     from zittern.core.checks.table import named

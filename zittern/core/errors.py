@@ -163,7 +163,7 @@ _TAGGED = frozenset({"source", "command", "commands"})
 
 
 def union_members(*names: str) -> None:
-    """Return names that are not part of a displayed path."""
+    """Declare names that are not part of a displayed path."""
     _MEMBERS.update(names)
 
 

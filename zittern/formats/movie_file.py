@@ -61,7 +61,7 @@ class Encoder:
         return self._process.pid
 
     def put(self, frame: bytes) -> None:
-        """One frame more; waits until the encoder has taken it.
+        """Send one frame; wait until the encoder has taken it.
 
         Raises FormatError for another size, and when the encoder cannot go on.
         """

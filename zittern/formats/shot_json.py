@@ -27,7 +27,7 @@ def read(data: bytes) -> Shot:
 
 
 def write(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:
-    """Return the document, indented, whatever the frames (F,).
+    """Write the document, indented, for any frames (F,).
 
     The motion is not asked for: this file stays editable.
     """

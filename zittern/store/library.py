@@ -274,7 +274,7 @@ class Library:
         )  # fmt: skip
 
     def repeat(self, key: str, revision: int | None, onto: str) -> State:
-        """Return the edit that made a revision of a shot, the present one when missing, once more on another.
+        """Repeat the edit of a revision of a shot, by default the present one, on another.
 
         Raises NotFound, BadInput, EditError.
         """
@@ -297,11 +297,11 @@ class Library:
         return self._travel(key, base_revision, lambda head: head.redo)
 
     def go_to(self, key: str, base_revision: int, revision: int) -> State:
-        """Create any revision the present one; none is lost. Raises Conflict, NotFound."""
+        """Restore any revision as the present one; none is lost. Raises Conflict, NotFound."""
         return self._travel(key, base_revision, lambda _: revision)
 
     def _travel(self, key: str, base: int, where: Callable[[Head], int | None]) -> State:
-        """Create the revision that `where` names the head.
+        """Make the revision that `where` returns the head.
 
         Without one, or at the head, nothing changes.
         """
@@ -352,14 +352,14 @@ class Library:
             return tidy.plan(connection, revisions.find_head(connection, key), keep)
 
     def tidy(self, key: str, keep: int = tidy.KEEP) -> Tidying:
-        """Remove old revisions without a name for good and gives the space back, also on a full disk.
+        """Remove old unnamed revisions permanently and release the space, also on a full disk.
 
         Return the amount removed. Raises NotFound.
         """
         return self._freeing(lambda: self._tidy(key, keep))
 
     def sweep_pictures(self) -> int:
-        """Remove pictures that no revision of any shot shows, unless they are new. How many files went."""
+        """Remove unused pictures, unless they are new; return the number of files."""
         named: set[str] = set()
         with self._reading() as connection:
             for (document,) in connection.execute(select(RevisionRow.document)):

@@ -120,7 +120,7 @@ class PresetShelf:
         return KeptPreset(key, preset, preset.fingerprint)
 
     def remove(self, key: str, base: str) -> None:
-        """Take one away. Raises NotFound, Conflict."""
+        """Remove a preset. Raises NotFound, Conflict."""
         with self._writing() as connection:
             before = _document(connection, key)
             old = _checked(_read_preset(key, before), base)

@@ -153,7 +153,7 @@ def find_head(connection: Connection, key: str) -> Head:
 def append(
     connection: Connection, shot_id: str, base: int | None, shot: Shot, packed: bytes, label: str, command: str | None
 ) -> int:
-    """Put a document on top of revision `base`, the number of the new one.
+    """Append a document to revision `base`; return the number of the new one.
 
     Raises Conflict when another revision is the head.
     """
@@ -168,7 +168,7 @@ def append(
 
 
 def move_head(connection: Connection, shot_id: str, base: int, target: int, shot: Shot, packed: bytes) -> None:
-    """Create another revision the head; the one left is what redo brings back, when it is the target's child.
+    """Make another revision the head; redo returns to the previous one if it is a child of the target.
 
     Raises Conflict, NotFound.
     """
@@ -234,7 +234,7 @@ def command_of(connection: Connection, shot_id: str, slug: str, revision: int) -
 
 
 def name_revision(connection: Connection, shot_id: str, slug: str, revision: int, name: str | None) -> None:
-    """Return a revision a name, or takes it away. Raises NotFound."""
+    """Name a revision, or remove its name. Raises NotFound."""
     own = (RevisionRow.id == revision, RevisionRow.shot_id == shot_id)
     if connection.execute(update(RevisionRow).where(*own).values(name=name)).rowcount == 0:
         raise NotFound(f"the shot {slug!r} has no revision {revision}")

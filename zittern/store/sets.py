@@ -48,7 +48,7 @@ def set_file(data_dir: Path, set_id: str) -> Path:
 
 
 def add_set(data_dir: Path, workspace: Workspace, wanted: str, data: bytes) -> str:
-    """Store a GLB as a set; its id, of a wanted name and a digest of the content.
+    """Store a GLB as a set; return its id, from a name and a digest of the content.
 
     The file is whole or not there. Raises StoreError.
     """

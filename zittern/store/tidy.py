@@ -90,7 +90,7 @@ def _next_remaining(
 
 
 def give_back(engine: Engine) -> None:
-    """Return free pages back to the disk, a few at a time where the database can.
+    """Release free pages to the disk, a few at a time where the database can.
 
     One made by an older Zittern is rewritten once.
     """

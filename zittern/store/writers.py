@@ -83,7 +83,7 @@ class Writers:
 
     @contextmanager
     def alone(self) -> Iterator[None]:
-        """Store other writers of this process waiting, for what is no transaction. Raises StoreBusy."""
+        """Block other writers of this process during work outside a transaction. Raises StoreBusy."""
         with self._alone(time.monotonic() + PATIENCE_S):
             yield
 

@@ -433,7 +433,7 @@ export interface paths {
         put?: never;
         /**
          * Redo Presets
-         * @description Do the change again that was taken back last.
+         * @description Redo the last undone change.
          */
         post: operations["redo_presets_api_presets_redo_post"];
         delete?: never;
@@ -453,7 +453,7 @@ export interface paths {
         put?: never;
         /**
          * Undo Presets
-         * @description Take back the last change to the user's presets.
+         * @description Undo the last change to the custom presets.
          */
         post: operations["undo_presets_api_presets_undo_post"];
         delete?: never;
@@ -895,7 +895,7 @@ export interface paths {
         put?: never;
         /**
          * Go To Revision
-         * @description Create any revision the present one; later ones stay.
+         * @description Restore any revision as the present one; later ones stay.
          */
         post: operations["go_to_revision_api_shots__shot__goto_post"];
         delete?: never;
@@ -1357,7 +1357,7 @@ export interface paths {
         put?: never;
         /**
          * Play Shipped
-         * @description Return a layer plays one of the takes that ship, a new one when none is named; one revision.
+         * @description Play a shipped take on a layer, by default on a new one; one revision.
          */
         post: operations["play_shipped_api_shots__shot__takes_shipped_post"];
         delete?: never;

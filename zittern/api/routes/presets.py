@@ -82,14 +82,14 @@ def import_preset(file: UploadFile, ctx: Ctx) -> object:
 
 @router.post("/presets/undo", response_model=PresetShelfOut, dependencies=[WRITES])
 def undo_presets(ctx: Ctx) -> object:
-    """Take back the last change to the user's presets."""
+    """Undo the last change to the custom presets."""
     ctx.library.presets.undo()
     return get_presets(ctx)
 
 
 @router.post("/presets/redo", response_model=PresetShelfOut, dependencies=[WRITES])
 def redo_presets(ctx: Ctx) -> object:
-    """Do the change again that was taken back last."""
+    """Redo the last undone change."""
     ctx.library.presets.redo()
     return get_presets(ctx)
 

@@ -108,7 +108,7 @@ def redo_edit(shot: str, body: StepIn, ctx: Ctx, seen: Seen, have: Have = None) 
 
 @router.post("/goto", response_model=StateOut | ChangesOut, dependencies=[WRITES])
 def go_to_revision(shot: str, body: GoToIn, ctx: Ctx, seen: Seen, have: Have = None) -> object:
-    """Create any revision the present one; later ones stay."""
+    """Restore any revision as the present one; later ones stay."""
     return seen.answer(seen.remaining(ctx.library.go_to(shot, body.base_revision, body.revision)), have)
 
 

@@ -29,7 +29,7 @@ def play_shipped(
     layer: _Id = None,
     clip: _Id = None,
 ) -> object:
-    """Return a layer plays one of the takes that ship, a new one when none is named; one revision."""
+    """Play a shipped take on a layer, by default on a new one; one revision."""
     recording = read_take(take_file(name).read_bytes(), name.replace("-", " "))
     return seen.edit(shot, base_revision, PlayTake(recording=recording, layer=layer, clip=clip))
 

@@ -11,7 +11,7 @@ from pydantic import BaseModel, ConfigDict, StringConstraints
 
 from zittern.core.errors import DocumentError, faults_as
 
-__all__ = ["Doc", "Id", "Label", "digest", "document_fields", "parts", "rebuilt"]
+__all__ = ["Doc", "Id", "Label", "changed_within", "digest", "document_fields", "parts", "rebuilt"]
 
 D = TypeVar("D", bound="Doc")
 
@@ -87,12 +87,13 @@ def rebuilt(doc: D, change: Callable[[Any], Any], **own: Any) -> D:
     """
     changes = {name: value for name, value in own.items() if value is not getattr(doc, name)}
     for name in document_fields(type(doc)):
-        if name not in own and (changed := _rebuilt_value(value := getattr(doc, name), change)) is not value:
+        if name not in own and (changed := changed_within(value := getattr(doc, name), change)) is not value:
             changes[name] = changed
     return doc.replace(**changes) if changes else doc
 
 
-def _rebuilt_value(value: Any, change: Callable[[Any], Any]) -> Any:
+def changed_within(value: Any, change: Callable[[Any], Any]) -> Any:
+    """Return a value with a document, or each document in a tuple, changed; the same object if nothing changes."""
     if isinstance(value, Doc):
         return change(value)
     if not isinstance(value, tuple):

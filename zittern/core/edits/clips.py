@@ -46,7 +46,7 @@ class MoveClip(CommandDoc):
     new_lane: bool = False
 
     def apply(self, shot: Shot) -> Shot:
-        """Return a clip over the whole shot has no place in time to move from. Raises EditError."""
+        """Move the clip; one over the whole shot cannot be moved. Raises EditError."""
         clip = find_clip(shot, self.clip)
         if self.by_frames and clip.span_frames is None:
             raise EditError("this clip spans the whole shot; give it a start and an end first", f"clip:{self.clip}")

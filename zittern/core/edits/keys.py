@@ -68,7 +68,7 @@ class SetKeys(CommandDoc):
     keys: Annotated[tuple[KeyValue, ...], Field(min_length=1, max_length=_MOST)]
 
     def apply(self, shot: Shot) -> Shot:
-        """Return a fixed number becomes keyed. Raises EditError where formulas give all of them."""
+        """Set the keys; a fixed number becomes keyed. Raises EditError where formulas give all of them."""
         for at, refs in _by_address(free_of_formulas(shot, self.keys)).items():
             param = number_at(shot, at)
             there = param.sample(scope_of(shot, at, np.array([ref.frame for ref in refs]))).tolist()
@@ -179,7 +179,7 @@ class SetHandles(CommandDoc, label="Edit handle at frame {frame:g}"):
     handle_out: Handle | None = None
 
     def apply(self, shot: Shot) -> Shot:
-        """Return a missing handle is unchanged. Raises EditError for one that points the wrong way."""
+        """Set the handles; a missing one is unchanged. Raises EditError for one that points the wrong way."""
         if (self.handle_in and self.handle_in[0] > 0) or (self.handle_out and self.handle_out[0] < 0):
             raise EditError("the handle before a key extends back in time, the one after it forwards", self.at)
         changes = {

@@ -86,7 +86,7 @@ def _shifted_before(first: Mount, second: Mount) -> Iterator[Fields]:
 
 
 def _rolled_behind(first: Mount, second: Mount, scope: Scope) -> Iterator[Fields]:
-    """Return the second is still and turns by roll alone, which is the last turn of the first."""
+    """Return the pair if the second mount is static and rotates by roll alone."""
     roll = second.roll_deg.constant
     if (
         moves_at_all(second)

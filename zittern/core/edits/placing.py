@@ -79,7 +79,7 @@ class PlaceLens(_OnMount):
     locked: tuple[MoveField, ...] = ()
 
     def apply(self, shot: Shot) -> Shot:
-        """Return the pose of the bare move becomes this one."""
+        """Set the pose of the bare move."""
         world = transforms.from_parts(np.array([self.position_m]), np.array([self.angles_deg]))
         return _placed(shot, self, world, self.locked)
 

@@ -125,7 +125,7 @@ class SizePlate(CommandDoc):
     times: float = Field(gt=0.0, le=1000.0)
 
     def apply(self, shot: Shot) -> Shot:
-        """Return a curved one keeps its radius."""
+        """Scale the plate; a curved one keeps its radius."""
         plate = find_plate(shot, self.plate)
         bend = min(plate.bend_deg * self.times, 180.0) if plate.shape != "flat" else plate.bend_deg
         return _with(shot, plate, plate.replace(width_m=plate.width_m * self.times, bend_deg=bend))
@@ -168,7 +168,7 @@ class MovePath(CommandDoc, label="Move the whole path"):
     z_m: _Metres = 0.0
 
     def apply(self, shot: Shot) -> Shot:
-        """Return the first mount is moved."""
+        """Move the first mount."""
         base, *rest = shot.mounts
         ways = {"x_m": self.x_m, "y_m": self.y_m, "z_m": self.z_m}
         return shot.replace(mounts=(base.replace(**_added(base, ways)), *rest))

@@ -190,7 +190,7 @@ class SlipClip(CommandDoc, label="Slip what is in {clip} by {by_frames:+g} frame
     by_frames: float = Field(ge=-1e6, le=1e6)
 
     def apply(self, shot: Shot) -> Shot:
-        """Return a clip over the whole shot has its bar from then on. Raises EditError when it is not there."""
+        """Slip the clip; one over the whole shot gets a span. Raises EditError when it is not there."""
         clip = find_clip(shot, self.clip)
         span = shot.span_of(clip)
         slipped = moved_by(clip.replace(span_frames=span, clock=clip.clock_in(span)), self.by_frames)

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from typing import Any, TypeVar, cast
+from functools import partial
+from typing import TypeVar, cast
 
-from zittern.core.documents.doc import Doc, rebuilt
+from zittern.core.documents.doc import Doc, changed_within, rebuilt
 from zittern.core.numbers.param import Number, with_name
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.origins import BroughtDial
@@ -19,18 +20,13 @@ def renamed(value: T, old: str, new: str, formulas_only: bool = False) -> T:
 
     Unaffected parts are shared.
     """
-    return cast(T, _changed(value, old, new, formulas_only))
+    return cast(T, changed_within(value, partial(_renamed, old=old, new=new, formulas_only=formulas_only)))
 
 
-def _changed(value: Any, old: str, new: str, formulas_only: bool) -> Any:
-    if isinstance(value, Number):
-        return with_name(value, old, new)
-    if isinstance(value, tuple):
-        parts = tuple(_changed(each, old, new, formulas_only) for each in value)
-        return value if all(a is b for a, b in zip(parts, value, strict=True)) else parts
-    if not isinstance(value, Doc):
-        return value
+def _renamed(doc: Doc, old: str, new: str, formulas_only: bool) -> Doc:
+    if isinstance(doc, Number):
+        return with_name(doc, old, new)
     own = {}
-    if isinstance(value, (Dial, BroughtDial)) and value.name == old and not formulas_only:
+    if isinstance(doc, (Dial, BroughtDial)) and doc.name == old and not formulas_only:
         own["name"] = new
-    return rebuilt(value, lambda part: _changed(part, old, new, formulas_only), **own)
+    return rebuilt(doc, partial(_renamed, old=old, new=new, formulas_only=formulas_only), **own)

@@ -58,7 +58,7 @@ def through_variant(shot: Shot, wanted: str) -> Shot:
 
 
 def checked(shot: Shot) -> Shot:
-    """Return the shot, once each of its variants was seen. Raises DocumentError for one that does not fit it."""
+    """Return the shot after a check of each of its variants. Raises DocumentError for one that does not fit it."""
     for each in shot.variants:
         through_variant(shot, each.id)
     return shot

@@ -118,7 +118,7 @@ def _nothing() -> list[Key]:
 
 
 def _join(keys: list[Key], more: list[Key], shorter: Callable[[], list[Key]]) -> None:
-    """Put a part behind those before it: held over a hole, met, or jumping.
+    """Append a part: over a held gap, adjacent, or with a jump.
 
     shorter: keys of the part before that ends a little earlier.
     """
@@ -148,7 +148,7 @@ def _end_early(keys: list[Key], short: list[Key]) -> None:
 
 
 def _run_through(keys: list[Key], more: Part, made_last: bool) -> None:
-    """Return the segment that was cut goes on through the hole with the slopes that it had at both of its ends.
+    """Continue the cut segment through the gap with the slopes at both of its ends.
 
     Keys that were made at the cut are none.
     """
