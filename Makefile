@@ -6,7 +6,7 @@ PIP := $(PY) -m pip install --quiet --disable-pip-version-check
 PORT ?= 8712
 DATA ?= $(HOME)/.local/share/zittern
 # Tests of what is generated and committed; they take seconds, and a change forgets them easily.
-GENERATED := tests.tools.test_words tests.api.test_guard.OpenApi tests.core.shot.test_upgrades.Schema \
+GENERATED := tests.tools.test_words tests.tools.test_inks tests.api.test_guard.OpenApi tests.core.shot.test_upgrades.Schema \
 	tests.core.presets.test_files.Files.test_the_published_schema_is_up_to_date
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json
 
@@ -74,6 +74,7 @@ format: $(VENV)/.dev web/node_modules/.installed
 types: $(VENV)/.runtime web/node_modules/.installed
 	$(PY) -m zittern.api.export_openapi > web/openapi.json
 	npm --prefix web run types --silent
+	$(PY) -m tools.inks
 
 schema: $(VENV)/.runtime
 	$(VENV)/bin/zittern schema > docs/shot.schema.json

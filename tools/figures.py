@@ -11,7 +11,7 @@ import numpy as np
 from scipy import signal
 
 from tools.plot import Line, plot
-from zittern.core.axes import axis_index
+from zittern.core.axes import AXIS_INFO, axis_index
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.motion.follow import backlash, base_excited, grounded_damper, step_response
 from zittern.core.motion.memory import STEP_S, Grid
@@ -36,7 +36,7 @@ from zittern.core.units import Array
 __all__ = ["FIGURES", "main"]
 
 OUT = Path(__file__).parent.parent / "docs/figures"
-_PLUM, _OCHRE, _PETROL, _BLUE, _MOSS = "#7A3E9D", "#9A5416", "#0E6F6E", "#3C5A99", "#4C7326"
+_PLUM, _OCHRE, _PETROL, _BLUE, _MOSS, *_ = (info.ink[0].upper() for info in AXIS_INFO)
 _TIMES = np.arange(0.0, 60.0, STEP_S)
 _FPS = 60
 

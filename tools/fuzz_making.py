@@ -7,6 +7,7 @@ from collections.abc import Callable
 
 import numpy as np
 
+from zittern.core.axes import AXES
 from zittern.core.edits.variants import AddVariant, CarryTo, RemoveVariant
 from zittern.core.errors import BadInput
 from zittern.core.numbers.curves import Curve, Key
@@ -33,7 +34,6 @@ __all__ = ["edited", "made"]
 
 _LAST = 90
 _CORNERS = ("one", "two", "three", "four")
-_AXES = ("pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom")
 _FORMULAS = (
     "{v} + 0.1 * u",
     "{v} * (1 + 0.2 * sin(t))",
@@ -199,7 +199,7 @@ def _layer(rng: random.Random, id_: str, targets: list[str | None]) -> Layer:
         source = source.replace(follows="the path")
     axes = {
         axis: AxisSetting(swing=_number(rng, 0, 1), pace=_number(rng, 0.5, 2, _FORMULAS))
-        for axis in rng.sample(_AXES, 3)
+        for axis in rng.sample(AXES, 3)
     }
     return Layer(
         id=id_,

@@ -17,7 +17,7 @@ _WITH_DOCSTRINGS = (ast.Module, ast.ClassDef, ast.FunctionDef, ast.AsyncFunction
 ROOT = Path(__file__).parent.parent
 OUT = ROOT / "docs/words.txt"
 _MACHINE = re.compile(
-    r"^[\W\d_]*$|^[a-z0-9_.:/{}\[\]<>=*%+-]+$|^(SELECT|INSERT|UPDATE|DELETE|CREATE|PRAGMA|ALTER|BEGIN)\b|^\.|\\d|^[A-Z_]+$"
+    r"^[\W\d_]*$|^[a-z0-9_.:#/{}\[\]<>=*%+-]+$|^(SELECT|INSERT|UPDATE|DELETE|CREATE|PRAGMA|ALTER|BEGIN)\b|^\.|\\d|^[A-Z_]+$"
 )
 # Tools for developers, and what the database is told.
 _LEFT_OUT = ("migrations", "web_dist", "bench.py", "benching", "engine.py", "tables.py")

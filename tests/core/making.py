@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import math
+
 import numpy as np
 from pydantic import TypeAdapter
 
+from zittern.core.axes import Axis
 from zittern.core.edits.table import Command, apply
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed
@@ -71,7 +74,7 @@ def shot_with(*layers: Layer, clip: dict[str, object] | None = None, **fields: o
 
 
 def contribution(shot: Shot, id_: str = "sway", frames: Array | None = None) -> Array:
-    """What a layer gives. (F, 9)."""
+    """What a layer gives. (F, A)."""
     return evaluate(shot, frames).layers[id_]
 
 
@@ -88,3 +91,17 @@ def three_layers() -> Preset:
         "hand", Noise(rate_hz=fixed(1.4), octaves=3), 0, {"pan": 0.9, "tilt": 0.6, "roll": 0.5, "dolly": 2.0}
     ).replace(name="Arms")
     return Preset(name="Run", tags=("run",), layers=(steps, stride, hand))
+
+
+def moved_px(axis: Axis, swing: float, focal_mm: float, distance_m: float) -> float:
+    """Picture motion by a swing in a picture of 1920 x 1080 on 36 mm, case by case."""
+    f_px, swing = focal_mm / 36.0 * 1920.0, abs(swing)
+    if axis in ("pan", "tilt"):
+        return f_px * math.tan(math.radians(swing))
+    if axis == "roll":
+        return 960.0 * math.tan(math.radians(swing))
+    if axis in ("truck", "pedestal"):
+        return f_px * swing / 100.0 / distance_m
+    if axis == "dolly":
+        return 960.0 * swing / 100.0 / distance_m
+    return {"zoom": 9.6, "shift_x": 19.2, "shift_y": 10.8}[axis] * swing

@@ -5,7 +5,7 @@ In dependency order:
 refusals   messages for values that pydantic rejects
 errors     one tree of errors
 units      conversions of degrees, radians, meters, centimeters
-axes       the axes of camera, lens and film back
+axes       THE TABLE of axes: units, limits, columns, sizes in the picture, inks
 runtime    the cost of requests, and late imports
 optics     the lens
 rig        rotations and poses

@@ -15,6 +15,7 @@ from typing import IO
 
 import numpy as np
 
+from zittern.core import axes
 from zittern.core.errors import FormatError
 from zittern.core.motion.evaluate import Motion
 from zittern.core.optics.lens import LEAST_FOCAL_MM, MOST_FOCAL_MM
@@ -28,7 +29,7 @@ from zittern.formats.paths import FIRST_FRAME, Imported, PathFile, PathSamples, 
 __all__ = ["COLUMNS", "DISTORTION", "SHIFTS", "rate_of", "read", "write", "write_with_lens", "write_with_shifts"]
 
 COLUMNS = ("frame", "time_s", "x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg", "focal_mm")
-SHIFTS = ("shift_x_percent", "shift_y_percent")
+SHIFTS = tuple(axes.axis_info(axis).column for axis in axes.SHIFTS)
 DISTORTION = ("k1", "k2")
 _MOST_VALUE = 1e6
 _LIMITS = {"focal_mm": (LEAST_FOCAL_MM, MOST_FOCAL_MM), "time_s": (0.0, 1e7), "frame": (-1e7, 1e7)}

@@ -18,7 +18,7 @@ from typing import IO, Any
 
 import numpy as np
 
-from zittern.core.axes import AXES
+from zittern.core.axes import no_offsets
 from zittern.core.errors import FormatError
 from zittern.core.motion import chain
 from zittern.core.motion.evaluate import Motion
@@ -179,7 +179,7 @@ def _poses(shot: Shot, motion: Motion) -> Iterator[tuple[MountKind, str, Array]]
 
 
 def _layer_poses(shot: Shot, motion: Motion, target: str | None) -> Iterator[tuple[MountKind, str, Array]]:
-    total = np.zeros((len(motion.frames), len(AXES)))
+    total = no_offsets(motion.frames)
     before = transforms.identity(len(motion.frames))
     for _, layer in shot.layers():
         if layer.target != target or layer.id not in motion.layers:

@@ -1,7 +1,7 @@
 """Recorded takes: CSV with `time_s` and columns of axes, or JSON with the same names and a list each.
 
-Columns: time_s, pan_deg, tilt_deg, roll_deg, truck_cm, pedestal_cm, dolly_cm, zoom_percent, shift_x_percent,
-shift_y_percent, in any order; axes that are missing were not recorded. Rows may come in any order; of two at the same
+Columns: time_s and those of the table of axes (pan_deg, truck_cm, zoom_percent, …), in any order; axes that are missing
+were not recorded. Rows may come in any order; of two at the same
 time the later one counts; empty cells and gaps are bridged by a straight line. The input is resampled to equal steps of
 up to 60 per second, each the mean of its interval, so that fast motion is not aliased to slow motion.
 """
@@ -15,6 +15,7 @@ from array import array
 
 import numpy as np
 
+from zittern.core.axes import AXIS_INFO
 from zittern.core.errors import FormatError, faults_as
 from zittern.core.sources.take import MOST_SAMPLES, Recording, Track
 from zittern.core.units import Array
@@ -22,11 +23,7 @@ from zittern.formats.csv_rows import CsvRows
 
 __all__ = ["COLUMNS", "read_take", "write_take"]
 
-COLUMNS = {
-    "pan_deg": "pan", "tilt_deg": "tilt", "roll_deg": "roll", "truck_cm": "truck", "pedestal_cm": "pedestal",
-    "dolly_cm": "dolly", "zoom_percent": "zoom", "shift_x_percent": "shift_x",
-    "shift_y_percent": "shift_y",
-}  # fmt: skip
+COLUMNS = {info.column: info.name for info in AXIS_INFO}
 _MOST_ROWS = 1_000_000
 _MOST_HZ = 60.0
 _MOST_VALUE = 1e6

@@ -3,9 +3,10 @@ import unittest
 import numpy as np
 
 from tests.core.making import layer, shot_with
+from zittern.core.axes import px_per_unit
 from zittern.core.checks.study import Study
 from zittern.core.motion.evaluate import evaluate
-from zittern.core.motion.picture import px_per_unit
+from zittern.core.motion.picture import picture_scale
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Subject
@@ -24,7 +25,7 @@ class Sizes(unittest.TestCase):
         )
         study, motion = Study(shot), evaluate(shot)
         for row in (0, 31, 59):
-            expected = px_per_unit(shot, float(motion.pose.focal_mm[row]), float(study.distance_m[row]))
+            expected = px_per_unit(picture_scale(shot, float(motion.pose.focal_mm[row]), float(study.distance_m[row])))
             np.testing.assert_allclose(study.px_per_unit[row], expected, rtol=1e-6)
         self.assertAlmostEqual(float(study.distance_m[0]), float(np.hypot(0.5, 7.0)), places=9)
 

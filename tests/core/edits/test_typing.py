@@ -1,12 +1,11 @@
 import math
 import unittest
 
-from tests.core.making import layer, shot_with
+from tests.core.making import layer, moved_px, shot_with
 from zittern.core.edits.typing import field_at, frame_from
 from zittern.core.formula.arithmetic import evaluate_expression
 from zittern.core.formula.fault import FormulaFault
 from zittern.core.numbers.param import fixed, keyed
-from zittern.core.optics.lens import swing_px
 from zittern.core.shot.cues import Cue
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot, Subject
@@ -35,9 +34,7 @@ class Pixels(unittest.TestCase):
         ):
             for frame, focal in ((1.0, 35.0), (240.0, 85.0)):
                 value = typed(self.SHOT, "30 px", f"layer:sway.axes.{axis}.swing", unit, frame)
-                self.assertAlmostEqual(
-                    swing_px(axis, value, focal, 36.0, (1920, 1080), 5.0), 30.0, places=6, msg=f"{axis} {frame}"
-                )  # type: ignore[arg-type]
+                self.assertAlmostEqual(moved_px(axis, value, focal, 5.0), 30.0, places=6, msg=f"{axis} {frame}")  # type: ignore[arg-type]
 
     def test_tracks_angles_of_mounts_and_shares_of_the_picture(self) -> None:
         f_px = 35.0 / 36.0 * 1920.0

@@ -4,7 +4,7 @@ import numpy as np
 
 from tests.core.making import layer, shot_with
 from zittern.core.motion.evaluate import evaluate
-from zittern.core.motion.picture import margins_px, picture_offsets_px, px_per_unit
+from zittern.core.motion.picture import margins_px, picture_offsets_px
 from zittern.core.optics.lens import focal_px
 from zittern.core.shot.mounts import Mount
 from zittern.core.sources.hand_keys import HandKeys, Tracks
@@ -55,4 +55,3 @@ class Shifted(unittest.TestCase):
             shot = shot_with(layer("keys", source=keys, swings={}), mounts=MOUNTS, focal_mm=focal)
             offsets = picture_offsets_px(shot, evaluate(shot, np.array([5.0])), AWAY_M)
             np.testing.assert_allclose(offsets, [[19.2, -21.6]], atol=1e-9)
-            np.testing.assert_allclose(px_per_unit(shot, focal, AWAY_M)[7:], [19.2, 10.8])

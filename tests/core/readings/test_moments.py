@@ -2,11 +2,10 @@ import unittest
 
 import numpy as np
 
-from tests.core.making import edited, layer, shot_with
+from tests.core.making import edited, layer, moved_px, shot_with
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.motion.picture import DEFAULT_DISTANCE_M
 from zittern.core.numbers.param import fixed, keyed
-from zittern.core.optics.lens import swing_px
 from zittern.core.readings.flow import flowing
 from zittern.core.readings.moments import read
 from zittern.core.shot.mounts import Mount
@@ -23,7 +22,7 @@ class OfALayer(unittest.TestCase):
         shot = edited(shot_with(layer()), {"type": "set_axis_rate", "layer": "sway", "axes": ["tilt"], "rate_hz": 3.0})
         rows = read(shot, evaluate(shot), 10).layers[0].axes
         self.assertEqual(rows[0].swing, 0.5)
-        self.assertAlmostEqual(rows[0].swing_px, swing_px("pan", 0.5, 35, 36, (1920, 1080), DEFAULT_DISTANCE_M))
+        self.assertAlmostEqual(rows[0].swing_px, moved_px("pan", 0.5, 35, DEFAULT_DISTANCE_M))
         self.assertAlmostEqual(rows[0].swing_share * 1920, rows[0].swing_px)
         self.assertAlmostEqual(rows[0].rate_hz, 0.6)
         self.assertAlmostEqual(rows[1].rate_hz, 3.0)
@@ -43,7 +42,7 @@ class OfALayer(unittest.TestCase):
         self.assertEqual([row.axis for row in first.axes if row.moves], ["tilt"])
         self.assertEqual([row.axis for row in second.axes if row.moves], ["pan", "dolly"])
         for row in (*first.axes, *second.axes):
-            small = swing_px(row.axis, 0.1, 35, 36, (1920, 1080), DEFAULT_DISTANCE_M)
+            small = moved_px(row.axis, 0.1, 35, DEFAULT_DISTANCE_M)
             self.assertAlmostEqual(row.px_per_unit * 0.1 / small, 1.0, places=4)
 
     def test_keys_and_formulas_are_measured_for_they_have_no_swing(self) -> None:
@@ -52,7 +51,7 @@ class OfALayer(unittest.TestCase):
         motion = evaluate(shot)
         row = read(shot, motion, 1).layers[0].axes[0]
         self.assertEqual((row.measured, row.swing), (True, 1.5))
-        self.assertAlmostEqual(row.swing_px, swing_px("pan", 1.5, 35, 36, (1920, 1080), DEFAULT_DISTANCE_M))
+        self.assertAlmostEqual(row.swing_px, moved_px("pan", 1.5, 35, DEFAULT_DISTANCE_M))
         part = read(shot, motion, 1, loop=(73, 97)).layers[0].axes[0]
         self.assertAlmostEqual(part.swing, 0.5, places=9)
         self.assertFalse(read(shot_with(layer()), motion, 1).layers[0].axes[0].measured)
@@ -152,14 +151,14 @@ class OfTheShot(unittest.TestCase):
 
     def test_typical_motion_of_a_known_wave(self) -> None:
         shot = shot_with(layer(source=Wave(rate_hz=1.0), swings={"pan": 0.5}), last_frame=240)
-        expected = swing_px("pan", 0.5, 35, 36, (1920, 1080), 4.0)
+        expected = moved_px("pan", 0.5, 35, 4.0)
         self.assertAlmostEqual(read(shot, evaluate(shot), 1).typical_px / expected, 0.5, places=3)
 
     def test_a_blow_has_its_peak(self) -> None:
         blow = keyed((1, 0.0), (100, 0.0), (101, 2.0), (102, 0.0), (240, 0.0), interp="linear")
         shot = shot_with(layer("keys", source=HandKeys(tracks=Tracks(pan=blow)), swings={}), last_frame=240)
         reading = read(shot, evaluate(shot), 1)
-        most = swing_px("pan", 2.0, 35, 36, (1920, 1080), 4.0)
+        most = moved_px("pan", 2.0, 35, 4.0)
         self.assertAlmostEqual(reading.peak_px, most)
         self.assertLess(reading.typical_px, 0.1 * most)
 
@@ -169,7 +168,7 @@ class OfTheShot(unittest.TestCase):
         motion = evaluate(shot)
         still, held = (read(shot, motion, 1, loop=loop) for loop in ((1, 119), (130, 200)))
         self.assertEqual((still.typical_px, still.peak_px, still.margin_px), (0.0, 0.0, 0.0))
-        self.assertAlmostEqual(held.typical_px, swing_px("pan", 3.0, 35, 36, (1920, 1080), 4.0))
+        self.assertAlmostEqual(held.typical_px, moved_px("pan", 3.0, 35, 4.0))
         for outside in ((300, 400), (-50, 0)):
             self.assertTrue(np.isfinite(read(shot, motion, 1, loop=outside).typical_px))
 
@@ -177,11 +176,11 @@ class OfTheShot(unittest.TestCase):
         lane = layer(source=Wave(rate_hz=1.0), swings={"pan": 0.5})
         shot = shot_with(lane, clip={"span_frames": (1, 48), "mute": True}, last_frame=240)
         size = read(shot, evaluate(shot), 1).clips[0].size
-        self.assertAlmostEqual(size.typical_px / swing_px("pan", 0.5, 35, 36, (1920, 1080), 4.0), 0.5, places=2)
+        self.assertAlmostEqual(size.typical_px / moved_px("pan", 0.5, 35, 4.0), 0.5, places=2)
         # A sway to the right and a shift to the right take the picture opposite ways.
         both = layer(source=HandKeys(tracks=Tracks(pan=1.0, truck=5.0)), swings={})
         shot = shot_with(both)
-        gone = swing_px("pan", 1.0, 35, 36, (1920, 1080), 4.0) - swing_px("truck", 5.0, 35, 36, (1920, 1080), 4.0)
+        gone = moved_px("pan", 1.0, 35, 4.0) - moved_px("truck", 5.0, 35, 4.0)
         self.assertAlmostEqual(read(shot, evaluate(shot), 1).clips[0].size.peak_px, abs(gone), delta=0.02)
 
     def test_streak_is_half_of_what_the_picture_moves_in_a_frame(self) -> None:

@@ -2,10 +2,10 @@ import unittest
 
 import numpy as np
 
-from tests.core.making import layer, shot_with
+from tests.core.making import layer, moved_px, shot_with
+from zittern.core.axes import AXES
 from zittern.core.errors import NotFound
 from zittern.core.motion.evaluate import evaluate
-from zittern.core.optics.lens import swing_px
 from zittern.core.readings.spectrum import bands_px
 from zittern.core.sources.wave import Wave
 
@@ -20,7 +20,7 @@ class Bands(unittest.TestCase):
         rate, own, total = bands_px(SHOT, [evaluate(SHOT)], "fast")
         at = int(np.argmax(own))
         self.assertLess(abs(np.log2(rate[at] / 4.0)), 1 / 6 + 1e-9)
-        self.assertAlmostEqual(own[at] / swing_px("tilt", 0.2, 35, 36, (1920, 1080), 4.0), 1.0, places=2)
+        self.assertAlmostEqual(own[at] / moved_px("tilt", 0.2, 35, 4.0), 1.0, places=2)
         slow = int(np.argmin(np.abs(np.log2(rate / 0.5))))
         self.assertLess(own[slow], 0.01 * total[slow])
 
@@ -29,12 +29,7 @@ class Bands(unittest.TestCase):
         motion = evaluate(shot)
         _, own, total = bands_px(shot, [motion], "sway")
         np.testing.assert_array_equal(own, total)
-        per_unit = np.array(
-            [
-                swing_px(a, 0.01, 35, 36, (1920, 1080), 4.0) / 0.01
-                for a in ("pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom", "shift_x", "shift_y")
-            ]
-        )
+        per_unit = np.array([moved_px(axis, 1e-4, 35, 4.0) / 1e-4 for axis in AXES])
         moved = (motion.total - motion.total.mean(axis=0)) * per_unit
         self.assertAlmostEqual(np.sum(total**2) / (4 * np.sum(moved**2) / len(moved)), 1.0, places=9)
 

@@ -31,7 +31,7 @@ def reversed_(shot: Shot, first: int = A, last: int = B) -> Shot:
 
 
 def random_curve(rng: np.random.Generator) -> Curve:
-    frames = np.sort(rng.choice(np.arange(1, 100), size=rng.integers(2, 9), replace=False)).astype(float)
+    frames = np.sort(rng.choice(np.arange(1, 100), size=rng.integers(2, A), replace=False)).astype(float)
     kinds = rng.choice(["hold", "linear", "smooth", "free"], size=len(frames))
     keys = []
     for frame, kind in zip(frames, kinds, strict=True):

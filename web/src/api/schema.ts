@@ -1823,9 +1823,14 @@ export interface components {
          * AxisOut
          * @description unit: in words; sign: as numbers carry it.
          *
-         *     step: a fine change of a swing. title: display name. folds: shown when it is asked for, or moves.
+         *     step: a fine change of a swing. title: display name. column: name in tables of offsets. dash: pattern of its line.
+         *     folds: shown when it is asked for, or moves.
          */
         AxisOut: {
+            /** Column */
+            column: string;
+            /** Dash */
+            dash: number[];
             /** Folds */
             folds: boolean;
             /** Minus */

@@ -76,6 +76,7 @@ export type Span = Schemas["SpanReading"];
 export type Key = Schemas["Key"];
 export type Curve = Schemas["Curve"];
 export type AxisName = Schemas["AxisReading"]["axis"];
+export type AxisInfo = Schemas["AxisOut"];
 export type SourceKind = Schemas["AddLayer"]["source"];
 
 /** Position, m, and pan, tilt and roll, degrees. */

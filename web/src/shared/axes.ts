@@ -1,27 +1,27 @@
 /** The axes as the server names them, and how each looks: its ink and its dash. */
-import type { AxisName, Command, Layer } from "../api/types";
+import type { AxisInfo, AxisName, Command, Layer } from "../api/types";
 import { serverTables } from "../stores/serverTables";
 
-export const AXES: readonly AxisName[] = serverTables().axes.map(({ name }) => name);
+const { axes } = serverTables();
+const namesOf = (some: readonly AxisInfo[]): readonly AxisName[] => some.map(({ name }) => name);
+const byName = <T>(of: (axis: AxisInfo) => T) =>
+  Object.fromEntries(axes.map((each) => [each.name, of(each)])) as { [name in AxisName]: T };
 
-const inUnit = (sign: string) =>
-  serverTables()
-    .axes.filter((each) => each.sign === sign)
-    .map(({ name }) => name);
-
-/** Display name of an axis. */
-export const AXIS_TITLES = Object.fromEntries(serverTables().axes.map(({ name, title }) => [name, title])) as Record<
-  AxisName,
-  string
->;
+export const AXES = namesOf(axes);
+export const ROTATIONS = namesOf(axes.filter(({ sign }) => sign === "°"));
+export const TRANSLATIONS = namesOf(axes.filter(({ sign }) => sign === "cm"));
 
 /** Shown when they are asked for, or move. */
-export const FOLDED: readonly AxisName[] = serverTables()
-  .axes.filter(({ folds }) => folds)
-  .map(({ name }) => name);
+export const FOLDED = namesOf(axes.filter(({ folds }) => folds));
 
-export const ROTATIONS: readonly AxisName[] = inUnit("°");
-export const TRANSLATIONS: readonly AxisName[] = inUnit("cm");
+/** Display name of an axis. */
+export const AXIS_TITLES = byName(({ title }) => title);
+
+/** Dash pattern of the line of an axis. */
+export const DASHES = byName(({ dash }) => dash);
+
+/** Names of the axes' columns in recorded takes. */
+export const COLUMNS: readonly string[] = axes.map(({ column }) => column);
 
 /** Switches on some axes of a layer and all others off; locked ones are unchanged. */
 export function onlyAxes(layer: Layer, wanted: readonly AxisName[]): Command {
@@ -29,15 +29,3 @@ export function onlyAxes(layer: Layer, wanted: readonly AxisName[]): Command {
   const values = free.map((axis) => ({ at: `layer:${layer.id}.axes.${axis}.on`, value: wanted.includes(axis) }));
   return { type: "set_values", values };
 }
-
-export const DASHES: Record<AxisName, readonly number[]> = {
-  pan: [6, 3],
-  tilt: [],
-  roll: [1.5, 2.5],
-  truck: [9, 2, 2, 2],
-  pedestal: [14, 2],
-  dolly: [4, 2, 1.5, 2],
-  zoom: [2, 5],
-  shift_x: [9, 4, 1, 4],
-  shift_y: [14, 2, 1, 2],
-};

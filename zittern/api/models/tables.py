@@ -69,17 +69,20 @@ class SourceOut(Model):
 class AxisOut(Model):
     """unit: in words; sign: as numbers carry it.
 
-    step: a fine change of a swing. title: display name. folds: shown when it is asked for, or moves.
+    step: a fine change of a swing. title: display name. column: name in tables of offsets. dash: pattern of its line.
+    folds: shown when it is asked for, or moves.
     """
 
     name: Axis
+    title: str
     unit: str
     sign: str
     plus: str
     minus: str
     most_swing: float
     step: float
-    title: str
+    column: str
+    dash: tuple[float, ...]
     folds: bool
 
 

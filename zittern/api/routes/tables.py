@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import asdict
 from pathlib import PurePath
 from typing import get_args
 
@@ -80,7 +79,7 @@ def get_tables(ctx: Ctx) -> TablesOut:
     """Return axes, sources, forms, formats and sets."""
     return TablesOut(
         version=__version__,
-        axes=[AxisOut(**asdict(info)) for info in AXIS_INFO],
+        axes=[AxisOut.model_validate(info) for info in AXIS_INFO],
         sources=[
             SourceOut(
                 kind=row.kind,

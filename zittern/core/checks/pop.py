@@ -117,14 +117,14 @@ def _ramped(edge: _Edge) -> Fix:
 def _jump_px(study: Study, given: Array, frame: float) -> tuple[float, float]:
     """Return the jump of a layer at a frame, and its largest step between adjacent frames.
 
-    given: (L, 9) offsets at the sampled frames.
+    given: (L, A) offsets at the sampled frames.
     """
     moved = given * study.px_per_unit[_row(study, frame)]
     return float(np.linalg.norm(moved[1] - moved[0])), _steps(moved[2:], _LOOKED_AT[2:])
 
 
 def _moved_px(study: Study, pair: Array, frame: float) -> float:
-    """Distance between two offsets. (2, 9)."""
+    """Distance between two offsets. (2, A)."""
     return float(np.linalg.norm((pair[1] - pair[0]) * study.px_per_unit[_row(study, frame)]))
 
 

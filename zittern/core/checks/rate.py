@@ -123,7 +123,7 @@ def _window(study: Study, layers: Sequence[Layer]) -> Array | None:
 
 
 def _too_fast(moved: Array, fps: float) -> tuple[float, float]:
-    """Return the frequency (Hz) below which nearly all of a motion (W, 9) is.
+    """Return the frequency (Hz) below which nearly all of a motion (W, A) is.
 
     Also the typical size (px) of its part above half the frame rate; zeros where that is a small part.
     """

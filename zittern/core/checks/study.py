@@ -7,13 +7,13 @@ from functools import cached_property
 
 import numpy as np
 
-from zittern.core.axes import AXES
+from zittern.core.axes import no_offsets, px_per_unit
 from zittern.core.documents.doc import Doc, parts
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion, evaluate
 from zittern.core.motion.facts import scope_at
 from zittern.core.motion.mixing import active
-from zittern.core.motion.picture import NEAREST_M, distances_m, picture_offsets_px, view_shift_px
+from zittern.core.motion.picture import NEAREST_M, distances_m, picture_offsets_px, picture_scale, view_shift_px
 from zittern.core.numbers.param import Number
 from zittern.core.numbers.scope import Scope
 from zittern.core.optics.lens import focal_px
@@ -23,14 +23,13 @@ from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
 from zittern.core.timebase import frame_grid
-from zittern.core.units import CM_PER_M, Array, BoolArray
+from zittern.core.units import Array, BoolArray
 
 __all__ = ["MOST_FRAMES", "Study", "stretch"]
 
 # Longer shots are sampled at this many frames, in ranges that are spread over them.
 MOST_FRAMES = 8_000
 _STRETCH_FRAMES = 500
-_HALF_TURN_DEG = 180.0
 
 
 class Study:
@@ -111,26 +110,20 @@ class Study:
 
         Returns
         -------
-        (F, 9) in AXES order.
+        (F, A).
         """
-        angle, half = np.pi / _HALF_TURN_DEG, np.full(len(self.frames), self.shot.picture.width_px / 2.0)
-        away = self.distance_m * CM_PER_M
-        shift, scale = self.f_px / away, half / away
-        across = np.full(len(self.frames), self.shot.picture.width_px / 100.0)
-        up = np.full(len(self.frames), self.shot.picture.height_px / 100.0)
-        turned = self.f_px * angle
-        return np.stack([turned, turned, half * angle, shift, shift, scale, half / 100.0, across, up], axis=1)
+        return px_per_unit(picture_scale(self.shot, self.motion.pose.focal_mm, self.distance_m))
 
     def layer_px(self, layer: str) -> Array:
         """Return the picture movement by a layer on each axis.
 
         Returns
         -------
-        (F, 9) pixels.
+        (F, A) pixels.
         """
         given = self.motion.layers.get(layer)
         if given is None:
-            given = self.motion.silent.get(layer, np.zeros((len(self.frames), len(AXES))))
+            given = self.motion.silent.get(layer, no_offsets(self.frames))
         return np.asarray(given * self.px_per_unit)
 
     def clocked(self, clip: Clip, layer: Layer | None = None) -> Scope:

@@ -9,7 +9,7 @@ from itertools import combinations
 
 import numpy as np
 
-from zittern.core.axes import Axis, axis_index
+from zittern.core.axes import AXIS_INFO, DIRECTIONS, Axis, axis_index
 from zittern.core.checks.finding import Finding, Fix
 from zittern.core.checks.study import Study, stretch
 from zittern.core.edits.formulas import FormulaText, SetFormula
@@ -35,9 +35,8 @@ _POSSIBLE, _ROUNDING, _NOTHING = 0.15, 1e-6, 1e-12
 _MOST_LAYERS = 64
 # Layers of these sources keep in step on purpose, and are compared only where they are the same.
 _IN_STEP = frozenset({"wave", "cycle", "breath", "gait"})
-# The direction in which each axis moves the picture.
-_ACROSS: dict[Axis, float] = {"pan": 1.0, "truck": -1.0, "shift_x": 1.0}
-_UP: dict[Axis, float] = {"tilt": 1.0, "pedestal": 1.0, "shift_y": -1.0}
+# Axes that move the picture across, and up or down.
+_ACROSS, _UP = (frozenset(info.name for info in AXIS_INFO if info.moves[way]) for way in (0, 1))
 _QUARTER_DEG = 90.0
 # Time shifts (s) for a formula: the first one that makes the axes differ is used.
 _SHIFTS_S = (3.7, 1.3, 0.41, 11.9, 0.17)
@@ -103,10 +102,8 @@ def _possible(shown: list[_Shown]) -> BoolArray:
 
 def _shown(study: Study, clip: Clip, layer: Layer) -> _Shown:
     moved = study.layer_px(layer.id)
-    across, up = (
-        sum((way[axis] * moved[:, axis_index(axis)] for axis in layer.moving_axes if axis in way), np.zeros(len(moved)))
-        for way in (_ACROSS, _UP)
-    )
+    columns = [axis_index(axis) for axis in layer.moving_axes]
+    across, up = (moved[:, columns] @ DIRECTIONS[columns]).T
     return _Shown(clip, layer, across, up, study.motion.weights[layer.id] > 0.0)
 
 

@@ -14,7 +14,7 @@ from typing import Any
 
 import numpy as np
 
-from zittern.core.axes import AXES, AXIS_INFO, Axis, axis_index
+from zittern.core.axes import AXES, Axis, axis_index, axis_info
 from zittern.core.documents.doc import Doc
 from zittern.core.edits.address import scope_of
 from zittern.core.edits.blends import find_blend, of_no_corner, times
@@ -255,7 +255,7 @@ class _Flattening:
 
     def setting_of(self, one: Layer, axis: Axis) -> dict[str, Any]:
         setting = one.axes.of(axis)
-        return self.numbers_of(setting, one, axis_index(axis) + 1, AXIS_INFO[axis_index(axis)].most_swing)
+        return self.numbers_of(setting, one, axis_index(axis) + 1, axis_info(axis).most_swing)
 
     def numbers_of(self, doc: Doc, one: Layer, index: int, most: float = np.inf) -> dict[str, Any]:
         fields = ((name, getattr(doc, name)) for name in type(doc).model_fields)

@@ -9,6 +9,7 @@ from collections.abc import Callable
 
 import numpy as np
 
+from zittern.core.axes import Axis, axis_index, no_offsets
 from zittern.core.edits.parts import index_of, with_mount
 from zittern.core.errors import EditError
 from zittern.core.motion import chain
@@ -32,8 +33,8 @@ COMPARED_BYTES = 64 * 2**20
 _MOST_COMPARED = 8_000
 _BETWEEN = 4
 _FEW_COMPARED = 8
-# Some offsets of a mount, in AXES order, none of them like another.
-_MOVED = np.array([7.0, -11.0, 5.0, 13.0, -17.0, 23.0, 0.0, 0.0, 0.0])
+# Some rotations and translations of a mount, none of them like another.
+_MOVED: dict[Axis, float] = {"pan": 7.0, "tilt": -11.0, "roll": 5.0, "truck": 13.0, "pedestal": -17.0, "dolly": 23.0}
 # A mount that is keyed on every frame has no more keys than this on an axis.
 _MOST_BAKED = 20_000
 
@@ -70,7 +71,9 @@ def _moved_lens(shot: Shot, frames: Array) -> Array:
     scope = shot.scope(frames)
     targets = {layer.target for _, layer in shot.layers()}
     moved = {each.id for each in shot.mounts if each.id in targets or each.operator is not None or each.give}
-    offsets = np.broadcast_to(_MOVED, (len(frames), len(_MOVED)))
+    offsets = no_offsets(frames)
+    for axis, value in _MOVED.items():
+        offsets[:, axis_index(axis)] = value
     on = chain.RigOffsets(rides(shot, scope), {}, dict.fromkeys(moved, offsets))
     return chain.lens_pose(shot.mounts, chain.local_poses(shot, scope), on)
 

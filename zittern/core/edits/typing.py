@@ -2,21 +2,18 @@
 
 from __future__ import annotations
 
-import math
 import re
 from collections.abc import Callable
 
 import numpy as np
 
-from zittern.core.axes import AXES, SHIFTS, Axis
+from zittern.core.axes import AXES, TRANSLATIONS, Axis, axis_info
 from zittern.core.formula.arithmetic import Field, evaluate_expression
 from zittern.core.formula.fault import FormulaFault
 from zittern.core.motion.facts import scope_at
 from zittern.core.motion.move import bare_poses
-from zittern.core.motion.picture import subject_distance_m
-from zittern.core.optics.lens import focal_px
+from zittern.core.motion.picture import picture_scale, subject_distance_m
 from zittern.core.shot.shot import Shot
-from zittern.core.units import CM_PER_M
 
 __all__ = ["field_at", "frame_from"]
 
@@ -70,30 +67,19 @@ def _frame_typed(shot: Shot, text: str, frame: float) -> float:
 
 
 def _from_px(shot: Shot, address: str, unit: str, frame: float) -> tuple[Callable[[float], float] | None, str]:
-    """Return the size of a pixel in a field, or why it is unknown. Inverse of `lens.swing_px`."""
-    width, height = shot.picture.width_px, shot.picture.height_px
-    for pattern, size in ((_ACROSS, width), (_UP, height)):
+    """Return the size of a pixel in a field, or why it is unknown. Inverse of `AxisInfo.swing_px`."""
+    for pattern, size in ((_ACROSS, shot.picture.width_px), (_UP, shot.picture.height_px)):
         if pattern.search(address):
             return (lambda px, size=size: px / size * _PERCENT), ""  # type: ignore[misc]
     axis = _axis_of(address)
     if axis is None or unit not in ("°", "deg", "cm", "%"):
         return None, f"pixels cannot be converted to {unit or 'this'} here"
     scope = scope_at(shot, frame)
-    f_px = focal_px(shot.lens_at(scope), shot.sensor_mm, width)
-    if axis in ("pan", "tilt"):
-        return (lambda px: math.degrees(math.atan(px / f_px))), ""
-    if axis == "roll":
-        return (lambda px: math.degrees(math.atan(px / (width / 2.0)))), ""
-    if axis in SHIFTS:
-        size = (width, shot.picture.height_px)[SHIFTS.index(axis)]
-        return (lambda px: px / size * _PERCENT), ""
-    if axis == "zoom":
-        return (lambda px: px / (width / 2.0) * _PERCENT), ""
-    if shot.subject is None:
+    if axis in TRANSLATIONS and shot.subject is None:
         return None, "centimetres in pixels need a subject distance; mark a subject first, or write cm"
-    distance = subject_distance_m(shot, frame, np.asarray(bare_poses(shot, scope)[0, :3, 3]))
-    scale = f_px if axis in ("truck", "pedestal") else width / 2.0
-    return (lambda px: px * distance * CM_PER_M / scale), ""
+    distance_m = subject_distance_m(shot, frame, np.asarray(bare_poses(shot, scope)[0, :3, 3]))
+    scale = picture_scale(shot, shot.lens_at(scope), distance_m)
+    return (lambda px: axis_info(axis).swing_of_px(px, scale)), ""
 
 
 def _axis_of(address: str) -> Axis | None:

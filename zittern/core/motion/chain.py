@@ -33,7 +33,7 @@ class RigOffsets:
 
     carried: effect of a ride on a world pose, (F, 3, 7): rotation and shift of its position (3, 4), rotation of its
     orientation (3, 3). given: deflection by springs, (F, 6): meters in the world, then a rotation in its own frame
-    (radians); HOLD: the hold on the framing. offsets: (F, 9) of the layers, by mount id or LENS, degrees / cm / %.
+    (radians); HOLD: the hold on the framing. offsets: (F, A) of the layers, by mount id or LENS, degrees / cm / %.
     """
 
     carried: Mapping[str, Array] = field(default_factory=dict)

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from zittern.core.axes import AXES
+from zittern.core.axes import no_offsets
 from zittern.core.motion import angles, chain, facts, lens, mixing, move, posing
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.cost import check_cost
@@ -77,7 +77,7 @@ class Motion:
     """Motion of a shot at some frames.
 
     frames (F,). pose: with the layers that count. bare: the move alone. layers: contributions of the layers that count,
-    (F, 9) in AXES order, degrees / cm / %, after weight, ramps and clip. silent: offsets of muted layers. weights: each
+    (F, A), degrees / cm / %, after weight, ramps and clip. silent: offsets of muted layers. weights: each
     layer's own weight with its ramps and its clip's, (F,); clip_weights: each clip's alone. offsets: sums of `layers`
     by mount id, or chain.LENS. rig: world pose behind each mount with all that is on it, (F, 4, 4) by mount id. on:
     what rides, springs and the hold on the framing add. locals_: poses of the mounts in their parents, aimed ones as
@@ -113,11 +113,11 @@ class Motion:
 
         Returns
         -------
-        (F, 9).
+        (F, A).
         """
         sums = list(self.offsets.values())
         if not sums:
-            return np.zeros((len(self.frames), len(AXES)))
+            return no_offsets(self.frames)
         return sums[0] if len(sums) == 1 else np.asarray(np.sum(sums, axis=0))
 
 
@@ -170,7 +170,7 @@ def given_by(shot: Shot, clip: Clip, frames: Array, cache: Cache) -> dict[str, A
 
     Returns
     -------
-    (F, 9) by layer id.
+    (F, A) by layer id.
     """
     check_cost(shot, len(frames))
     run = Evaluation(shot, frames, cache)

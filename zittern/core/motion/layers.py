@@ -1,7 +1,7 @@
 """Stage: layers.
 
 Reads the shot's layers, their clips' clocks and speeds, the focal length where a layer is steady on screen, and the
-path attributes where a source asks for them; gives each layer's offsets of full weight, (F, 9) in AXES order, degrees /
+path attributes where a source asks for them; gives each layer's offsets of full weight, (F, A), degrees /
 cm / %.
 """
 
@@ -11,7 +11,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from zittern.core.axes import AXES, AXIS_INFO, ROTATIONS, TRANSLATIONS, Axis, axis_index
+from zittern.core.axes import AXES, ROTATIONS, TRANSLATIONS, Axis, axis_index, axis_info
 from zittern.core.documents.doc import Doc
 from zittern.core.motion import facts
 from zittern.core.motion.evaluation import Evaluation, Part, Read
@@ -31,7 +31,6 @@ __all__ = ["add_lever", "as_read", "clip_scope", "inputs_of", "layer_parts", "la
 
 # Range outside the shot in which phases are computed at every frame, for spans that start before it or end after it.
 _LEAD_FRAMES = 10_000.0
-_MOST_SWING = {info.name: info.most_swing for info in AXIS_INFO}
 
 
 def clip_scope(run: Evaluation, clip: Clip) -> Scope:
@@ -57,7 +56,7 @@ def offsets(run: Evaluation, clip: Clip, layer: Layer) -> Array:
 
     Returns
     -------
-    (F, 9), each axis' own samples side by side in memory: most layers move few axes, and what is done to them is done
+    (F, A), each axis' own samples side by side in memory: most layers move few axes, and what is done to them is done
     axis by axis.
     """
     axes = layer.moving_axes
@@ -90,7 +89,7 @@ def add_lever(layer: Layer, values: Array) -> None:
     Parameters
     ----------
     layer: whose lever it is.
-    values: (F, 9) its offsets after weight, changed in place; degrees, centimeters, percent.
+    values: (F, A) its offsets after weight, changed in place; degrees, centimeters, percent.
     """
     if layer.affected_axes == layer.moving_axes:
         return
@@ -127,7 +126,7 @@ def _swings(layer: Layer, axes: tuple[Axis, ...], scope: Scope) -> list[Array | 
     """Swings of some axes, each (F,), or one number for all frames where it is fixed."""
     out: list[Array | float] = []
     for axis in axes:
-        swing, most = layer.axes.of(axis).swing, _MOST_SWING[axis]
+        swing, most = layer.axes.of(axis).swing, axis_info(axis).most_swing
         if swing.constant is not None:
             out.append(min(swing.constant, most))
         else:

@@ -49,7 +49,7 @@ def zoomed_mm(run: Evaluation, offsets: Mapping[str, Array]) -> Array:
 
     Parameters
     ----------
-    offsets: (F, 9) of the layers, by mount id or chain.LENS.
+    offsets: (F, A) of the layers, by mount id or chain.LENS.
 
     Returns
     -------
@@ -64,7 +64,7 @@ def shift_percent(run: Evaluation, offsets: Mapping[str, Array]) -> Array:
 
     Parameters
     ----------
-    offsets: (F, 9) of the layers, by mount id or chain.LENS.
+    offsets: (F, A) of the layers, by mount id or chain.LENS.
 
     Returns
     -------

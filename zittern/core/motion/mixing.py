@@ -36,7 +36,7 @@ def active(shot: Shot) -> set[str]:
 def contributions(
     run: Evaluation, mounts: Collection[str | None] | None = None
 ) -> tuple[dict[str, Array], dict[str, Array]]:
-    """Return by layer id, (F, 9): active ones after replacing, and the offsets of the others.
+    """Return by layer id, (F, A): active ones after replacing, and the offsets of the others.
 
     mounts: only those that count and act on these.
     """
@@ -55,7 +55,7 @@ def of_clip(
 
     Returns
     -------
-    (F, 9) by layer id.
+    (F, A) by layer id.
     """
     out: dict[str, Array] = {}
     together = _morphed(run, clip, counted, mounts)
@@ -73,7 +73,7 @@ def before_replacing(run: Evaluation, ids: Collection[str]) -> list[Array]:
 
     Returns
     -------
-    (F, 9) each.
+    (F, A) each.
     """
     return [_weighted(run, clip, layer) for clip, layer in run.shot.layers() if layer.id in ids]
 
@@ -83,11 +83,11 @@ def sums(shot: Shot, contributed: Mapping[str, Array]) -> dict[str, Array]:
 
     Parameters
     ----------
-    contributed: (F, 9) by layer id.
+    contributed: (F, A) by layer id.
 
     Returns
     -------
-    (F, 9) by mount id, or chain.LENS.
+    (F, A) by mount id, or chain.LENS.
     """
     by_target: dict[str, list[Array]] = {}
     for _, layer in shot.layers():
@@ -141,7 +141,7 @@ def _weight(run: Evaluation, clip: Clip, layer: Layer) -> Array:
 
 
 def _weighted(run: Evaluation, clip: Clip, layer: Layer) -> Array:
-    """Return a layer's contribution before others replace it. (F, 9)."""
+    """Return a layer's contribution before others replace it. (F, A)."""
 
     def make() -> Array:
         with budget.doing(lambda: f"“{layer.name}”", "its rate or speed, its octaves, or the number of frames"):
@@ -172,7 +172,7 @@ def _morphed(
 ) -> dict[str, Array]:
     """Return the contributions of layers that are interpolated in a morph, by id.
 
-    Each is its share of the interpolated one. (F, 9) degrees, cm, %.
+    Each is its share of the interpolated one. (F, A) degrees, cm, %.
     """
     out: dict[str, Array] = {}
     for group in morph.groups(clip, counted):

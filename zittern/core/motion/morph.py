@@ -15,7 +15,7 @@ from typing import Any, ClassVar
 
 import numpy as np
 
-from zittern.core.axes import AXES, AXIS_INFO, axis_index
+from zittern.core.axes import AXES, axis_info
 from zittern.core.documents.doc import Doc, digest, motion_text
 from zittern.core.motion.blends import PACE_S, shares
 from zittern.core.numbers.param import Number, fixed
@@ -272,7 +272,7 @@ def merged(clip: Clip, group: Sequence[Layer], clock: tuple[tuple[float, float],
     axes: dict[str, Any] = {}
     for axis in AXES:
         settings = [layer.axes.of(axis) for layer in group]
-        most = AXIS_INFO[axis_index(axis)].most_swing
+        most = axis_info(axis).most_swing
         swings = [each.swing.within(0.0, most) if each.on else fixed(0.0) for each in settings]
         axes[axis] = AxisSetting.model_construct(
             **{

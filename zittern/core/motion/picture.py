@@ -4,18 +4,18 @@ from __future__ import annotations
 
 import numpy as np
 
-from zittern.core.axes import AXES
+from zittern.core.axes import AXIS_INFO, PictureScale
 from zittern.core.motion.evaluate import Motion, Pose
 from zittern.core.optics.distortion import distorted, undistorted_nearly
-from zittern.core.optics.lens import focal_px, swing_px
+from zittern.core.optics.lens import focal_px
 from zittern.core.rig import rotations
 from zittern.core.rig.vectors import lengths
 from zittern.core.shot.shot import Shot
-from zittern.core.units import CM_PER_M, Array, BoolArray
+from zittern.core.units import Array, BoolArray
 
 __all__ = [
     "DEFAULT_DISTANCE_M", "NEAREST_M", "distances_m", "margins_px", "on_screen_px", "picture_offsets_px",
-    "places_px", "px_per_unit", "shift_px", "subject_distance_m", "tangents",
+    "picture_scale", "places_px", "shift_px", "subject_distance_m", "tangents",
     "view_shift_px",
 ]  # fmt: skip
 
@@ -23,8 +23,6 @@ __all__ = [
 DEFAULT_DISTANCE_M = 4.0
 # Nearer than this a shift of the camera would move the picture without end.
 NEAREST_M = 0.01
-# An offset (deg, cm, %) so small that the picture moves in proportion to it.
-_SMALL = 0.01
 # A ray that goes forward by less than this share of its length does not meet the picture.
 _LEAST_AHEAD = 1e-3
 # Points nearer to the lens (m) have no screen position.
@@ -63,16 +61,17 @@ def distances_m(shot: Shot, motion: Motion) -> Array:
     return lengths(away)
 
 
-def px_per_unit(shot: Shot, focal_mm: float, distance_m: float) -> Array:
-    """Return the picture movement by a small motion of each axis (a degree, a centimeter, a percent).
+def picture_scale(shot: Shot, focal_mm: Array | float, distance_m: Array | float) -> PictureScale:
+    """Return what the size of a motion in the picture depends on.
 
-    Returns
-    -------
-    (A,) pixels in AXES order.
+    Parameters
+    ----------
+    focal_mm : (F,) float64, millimeters, of the lens at each frame; or one number.
+    distance_m : (F,) float64, meters, from the lens to the subject; or one number.
     """
-    size_px = (shot.picture.width_px, shot.picture.height_px)
-    sizes = [swing_px(axis, _SMALL, focal_mm, shot.sensor_mm, size_px, distance_m) for axis in AXES]
-    return np.array(sizes) / _SMALL
+    picture = shot.picture
+    f_px = focal_px(np.asarray(focal_mm), shot.sensor_mm, picture.width_px)
+    return PictureScale(f_px, picture.width_px, picture.height_px, distance_m)
 
 
 def picture_offsets_px(shot: Shot, motion: Motion, distance_m: Array | float) -> Array:
@@ -86,13 +85,13 @@ def picture_offsets_px(shot: Shot, motion: Motion, distance_m: Array | float) ->
     -------
     (F, 2) pixels, right and down.
     """
-    total = motion.total
-    f_px = focal_px(motion.pose.focal_mm, shot.sensor_mm, shot.picture.width_px)
-    away = np.maximum(distance_m, NEAREST_M)
-    across = np.tan(np.radians(total[:, 0])) - total[:, 3] / CM_PER_M / away
-    up = np.tan(np.radians(total[:, 1])) + total[:, 4] / CM_PER_M / away
-    shift = shift_px(shot, motion.pose)
-    return np.stack([across * f_px + shift[:, 0], up * f_px - shift[:, 1]]).T
+    total, scale = motion.total, picture_scale(shot, motion.pose.focal_mm, distance_m)
+    out = np.zeros((2, len(total)))
+    for info, offsets in zip(AXIS_INFO, total.T, strict=True):
+        for way, direction in zip(out, info.moves, strict=True):
+            if direction:
+                way += direction * info.offsets_px(offsets, scale)
+    return out.T
 
 
 def on_screen_px(shot: Shot, pose: Pose, point_m: Array) -> tuple[Array, BoolArray]:

@@ -103,7 +103,7 @@ def posed(run: Evaluation, offsets: Mapping[str, Array]) -> RigPoses:
 
     Parameters
     ----------
-    offsets: (F, 9) of the layers, by mount id or chain.LENS.
+    offsets: (F, A) of the layers, by mount id or chain.LENS.
 
     Returns
     -------

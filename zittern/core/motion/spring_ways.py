@@ -175,7 +175,7 @@ class Ways:
 
 
 def offsets_of(run: Evaluation, mounts: Sequence[str]) -> dict[str, Array]:
-    """Return the offsets of layers on some mounts. (F, 9) by mount id."""
+    """Return the offsets of layers on some mounts. (F, A) by mount id."""
     return mixing.sums(run.shot, mixing.contributions(run, set(mounts))[0]) if mounts else {}
 
 

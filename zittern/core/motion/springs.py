@@ -50,7 +50,7 @@ def deflections(run: Evaluation, poses: Poses, offsets: Mapping[str, Array]) -> 
 
     Parameters
     ----------
-    offsets: (F, 9) of the layers at the evaluation's frames.
+    offsets: (F, A) of the layers at the evaluation's frames.
     """
     mounts = sprung(run.shot)
     if not mounts:

@@ -12,7 +12,7 @@ from typing import Any, Literal, get_args
 
 from pydantic.fields import FieldInfo
 
-from zittern.core.axes import AXES, AXIS_INFO, Axis
+from zittern.core.axes import AXIS_INFO, Axis
 from zittern.core.documents.doc import Doc
 from zittern.core.numbers.limits import limits_of
 
@@ -114,12 +114,12 @@ def _number(look: Look, limits: tuple[float, float], **more: Any) -> FieldLook:
 
 
 def _one_an_axis(model: type[Doc], look: Look) -> Iterator[FieldLook]:
-    for axis, info in zip(AXES, AXIS_INFO, strict=True):
-        limits = limits_of(model.model_fields[axis])
+    for info in AXIS_INFO:
+        limits = limits_of(model.model_fields[info.name])
         if limits is None:
-            raise TypeError(f"no form can show {look.field!r}: it has no number for {axis}")
-        own = {"field": f"{look.field}.{axis}", "title": f"{info.title} {look.title}", "unit": look.unit or info.sign}
-        yield _number(look, limits, **own, ink=axis, axis=axis)
+            raise TypeError(f"no form can show {look.field!r}: it has no number for {info.name}")
+        own = {"field": f"{look.field}.{info.name}", "title": f"{info.title} {look.title}", "ink": info.name}
+        yield _number(look, limits, **own, unit=look.unit or info.sign, axis=info.name)
 
 
 def _range(info: FieldInfo) -> tuple[float, float] | None:

@@ -1,4 +1,4 @@
-"""Focal length, field of view, and how large a motion is on screen.
+"""Focal length and field of view.
 
 A pinhole with square pixels: f_px = focal_mm / sensor_mm x width_px.
 """
@@ -10,12 +10,10 @@ from typing import TypeVar
 
 import numpy as np
 
-from zittern.core.axes import SHIFTS, Axis
-from zittern.core.units import CM_PER_M, Array, rad
+from zittern.core.units import Array, rad
 
 __all__ = [
-    "LEAST_FOCAL_MM", "MOST_FOCAL_MM", "corner_tangent", "focal_for_vfov_mm", "focal_px", "height_mm", "swing_px",
-    "vfov_deg",
+    "LEAST_FOCAL_MM", "MOST_FOCAL_MM", "corner_tangent", "focal_for_vfov_mm", "focal_px", "height_mm", "vfov_deg",
 ]  # fmt: skip
 
 FloatOrArray = TypeVar("FloatOrArray", float, Array)
@@ -73,30 +71,3 @@ def corner_tangent(focal_mm: float, sensor_mm: float, size_px: tuple[int, int]) 
     0.59
     """
     return math.hypot(*size_px) / 2.0 / focal_px(focal_mm, sensor_mm, size_px[0])
-
-
-def swing_px(
-    axis: Axis, swing: float, focal_mm: float, sensor_mm: float, size_px: tuple[int, int], distance_m: float
-) -> float:
-    """Return the picture movement by a swing, in pixels.
-
-    pan, tilt: at the centre, f_px tan(angle). roll: at the side edge, width/2 tan(angle). truck, pedestal: the subject
-    at `distance_m`. dolly, zoom: at the side edge, by the change of scale of the subject. shift_x, shift_y: a share of
-    the picture's width and height.
-
-    >>> round(swing_px("pan", 1.0, focal_mm=35.0, sensor_mm=36.0, size_px=(1920, 1080), distance_m=3.0), 1)
-    32.6
-    """
-    width_px = size_px[0]
-    if axis in SHIFTS:
-        return size_px[SHIFTS.index(axis)] * abs(swing) / 100.0
-    f_px = focal_px(focal_mm, sensor_mm, width_px)
-    angle = min(abs(swing), 89.0)
-    if axis in ("pan", "tilt"):
-        return f_px * math.tan(rad(angle))
-    if axis == "roll":
-        return width_px / 2.0 * math.tan(rad(angle))
-    if axis == "zoom":
-        return width_px / 2.0 * abs(swing) / 100.0
-    moved = abs(swing) / CM_PER_M / max(distance_m, 0.01)
-    return f_px * moved if axis in ("truck", "pedestal") else width_px / 2.0 * moved

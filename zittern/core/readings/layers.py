@@ -6,10 +6,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from zittern.core.axes import AXES, Axis, axis_index
-from zittern.core.motion.picture import px_per_unit
+from zittern.core.axes import AXES, Axis, PictureScale, axis_index, axis_info, px_per_unit
+from zittern.core.motion.picture import picture_scale
 from zittern.core.numbers.scope import Scope
-from zittern.core.optics.lens import swing_px
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer, Spanned
 from zittern.core.shot.reads import looks_at_frames_only
@@ -93,24 +92,21 @@ class ClipReading:
 class At:
     """Context of layer readings.
 
-    A scope of one frame, focal length and distance there, and the picture movement for a unit of each axis. place: all
+    A scope of one frame, the scale of the picture there, and the picture movement for a unit of each axis. place: all
     inputs of a layer's reading besides the layer and its clip.
     """
 
     scope: Scope
-    focal_mm: float
-    distance_m: float
+    scale: PictureScale
     px_per_unit: list[float]
     place: tuple[object, ...]
 
     @classmethod
     def of(cls, shot: Shot, scope: Scope, focal_mm: float, distance_m: float) -> At:
         """At a scope's frame of a shot."""
-        place = (
-            scope.frames.tobytes(), focal_mm, distance_m, shot.sensor_mm, shot.picture.width_px, shot.fps.value,
-            shot.first_frame, shot.last_frame,
-        )  # fmt: skip
-        return cls(scope, focal_mm, distance_m, px_per_unit(shot, focal_mm, distance_m).tolist(), place)
+        scale = picture_scale(shot, focal_mm, distance_m)
+        place = (scope.frames.tobytes(), scale, shot.fps.value, shot.first_frame, shot.last_frame)
+        return cls(scope, scale, px_per_unit(scale).tolist(), place)
 
 
 def size_of(offsets_px: Array) -> Size:
@@ -166,7 +162,6 @@ def _read(shot: Shot, at: At, clip: Clip, layer: Layer, counts: bool, given: Arr
     speed = layer.speed.at(scope) * clip.speed.at(scope)
     base_hz = float(layer.source.peak_hz(scope)[0]) * speed
     beats_a_frame = float(layer.source.beats_hz(scope)[0]) * speed / shot.fps.value
-    size_px = (shot.picture.width_px, shot.picture.height_px)
     moving = layer.moving_axes
     reach = np.abs(given).max(axis=0) if given is not None and len(given) else np.zeros(len(AXES))
 
@@ -181,10 +176,10 @@ def _read(shot: Shot, at: At, clip: Clip, layer: Layer, counts: bool, given: Arr
         if measured:
             swing = float(reach[axis_index(axis)])
         seen = swing if moves else 0.0
-        pixels = swing_px(axis, seen, at.focal_mm, shot.sensor_mm, size_px, at.distance_m) if seen else 0.0
+        pixels = axis_info(axis).swing_px(seen, at.scale) if seen else 0.0
         unseen = moves and rate_hz > shot.fps.value / 2.0
         return AxisReading(
-            axis, swing, pixels, pixels / size_px[0], per_unit, moves, measured, unseen, rate_hz, base_hz
+            axis, swing, pixels, pixels / at.scale.width_px, per_unit, moves, measured, unseen, rate_hz, base_hz
         )
 
     rows = tuple(row(axis, per_unit) for axis, per_unit in zip(AXES, at.px_per_unit, strict=True))

@@ -11,13 +11,13 @@ from typing import Any
 import numpy as np
 from pydantic import Field, create_model
 
-from zittern.core.axes import AXES
+from zittern.core.axes import DIRECTIONS, no_offsets, px_per_unit
 from zittern.core.documents.doc import Doc
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.facts import scope_at
 from zittern.core.motion.mixing import active
-from zittern.core.motion.picture import NEAREST_M, margins_px, picture_offsets_px, px_per_unit, subject_distance_m
+from zittern.core.motion.picture import NEAREST_M, margins_px, picture_offsets_px, picture_scale, subject_distance_m
 from zittern.core.motion.steps import StepMark, step_marks
 from zittern.core.motion.targets import cue_places_m
 from zittern.core.optics.distortion import distorted
@@ -121,7 +121,7 @@ def _layers(at: Moment) -> tuple[LayerReading, ...]:
 
 def _clips(at: Moment) -> tuple[ClipReading, ...]:
     focal_mm = float(at.near.bare.focal_mm[at.row])
-    per_unit = px_per_unit(at.shot, focal_mm, at.distance_m)
+    per_unit = px_per_unit(picture_scale(at.shot, focal_mm, at.distance_m))
     return tuple(
         clip_reading(at.shot, clip, None if at.passing else _clip_size(at, clip, per_unit)) for clip in at.shot.clips()
     )
@@ -134,11 +134,10 @@ def _clip_size(at: Moment, clip: Clip, per_unit: Array) -> Size | None:
     parts = [given[layer.id] for layer in clip.layers if layer.id in given]
     if not parts:
         return None
-    together = np.zeros((len(motion.frames), len(AXES)))
+    together = no_offsets(motion.frames)
     for part in parts:
         together += part
-    pan, tilt, _, truck, pedestal, _, _, right, up = (together * per_unit).T
-    return size_of(np.stack([pan - truck + right, tilt + pedestal - up], axis=1))
+    return size_of((together * per_unit) @ DIRECTIONS)
 
 
 def _margin_px(at: Moment) -> float | None:

@@ -8,16 +8,18 @@ centre.
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 
 import numpy as np
 
-from zittern.core.axes import SHIFTS, axis_index
+from zittern.core.axes import DIRECTIONS, px_per_unit
 from zittern.core.motion import chain
+from zittern.core.motion.picture import picture_scale
 from zittern.core.readings.seen import MotionView
 from zittern.core.readings.tagged import Tagged, derived
 from zittern.core.rig import transforms
 from zittern.core.rig.vectors import lengths
-from zittern.core.units import CM_PER_M, Array
+from zittern.core.units import Array
 
 __all__ = ["HOLD_PART", "movers_px"]
 
@@ -34,14 +36,13 @@ def movers_px(seen: MotionView) -> dict[str, Tagged]:
     motion = seen.motion
     parts: dict[str, Tagged] = {}
     base: Tagged | None = None
-    size_px = (seen.shot.picture.width_px, seen.shot.picture.height_px)
     for mount in seen.shot.mounts:
         parts[f"mount:{mount.id}"] = _without_first(seen, *_mount(seen, mount.id, base))
         base = seen.rig[mount.id]
     for name in motion.layers:
         layer = seen.layers[name]
         parts[f"layer:{name}"] = _without_first(
-            seen, ["layer", layer, seen.away_m, seen.f_px, *size_px], _layer(layer, seen.away_m, seen.f_px, size_px)
+            seen, ["layer", layer, seen.away_m, seen.f_px, seen.shot.picture], partial(_layer, seen, layer)
         )
     if chain.HOLD in motion.on.given:
         parts[HOLD_PART] = _without_first(
@@ -100,18 +101,10 @@ def _moved_back(pose: Array, point: Array) -> Array:
     return np.asarray(np.einsum("fji,fj->fi", pose[:, :3, :3], point - pose[:, :3, 3]))
 
 
-def _layer(layer: Tagged, away_m: Tagged, f_px: Tagged, size_px: tuple[int, int]) -> Callable[[], Array]:
-    to_side, upwards = (axis_index(axis) for axis in SHIFTS)
-
-    def make() -> Array:
-        values, away = layer.values, away_m.values
-        across = np.radians(values[:, 0]) - values[:, 3] / CM_PER_M / away
-        up = np.radians(values[:, 1]) + values[:, 4] / CM_PER_M / away
-        right = across * f_px.values + values[:, to_side] / 100.0 * size_px[0]
-        down = up * f_px.values - values[:, upwards] / 100.0 * size_px[1]
-        return np.hypot(np.diff(right, prepend=right[:1]), np.diff(down, prepend=down[:1]))
-
-    return make
+def _layer(seen: MotionView, layer: Tagged) -> Array:
+    scale = picture_scale(seen.shot, seen.motion.pose.focal_mm, seen.away_m.values)
+    moved_px = (layer.values * px_per_unit(scale)) @ DIRECTIONS
+    return lengths(np.diff(moved_px, axis=0, prepend=moved_px[:1]))
 
 
 def _hold(turns: Array, f_px: Array) -> Array:

@@ -12,7 +12,7 @@ from functools import partial
 
 import numpy as np
 
-from zittern.core.axes import AXES
+from zittern.core.axes import AXES, no_offsets
 from zittern.core.documents.doc import motion_text
 from zittern.core.motion.aim import aiming, framing_of
 from zittern.core.motion.blends import place
@@ -252,7 +252,7 @@ def _layers_of(seen: MotionView, clip: Clip) -> list[Tagged]:
 
 
 def _sum_of(layers: list[Tagged], motion: Motion) -> Array:
-    out: Array = np.zeros((len(motion.frames), len(AXES)))
+    out: Array = no_offsets(motion.frames)
     for layer in layers:
         out += layer.values
     return out

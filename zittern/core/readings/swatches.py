@@ -6,12 +6,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from zittern.core.axes import AXES, Axis
+from zittern.core.axes import AXES, Axis, axis_index, px_per_unit
 from zittern.core.edits.presets import PlacePreset
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion, evaluate
 from zittern.core.motion.facts import scope_at
-from zittern.core.motion.picture import picture_offsets_px, px_per_unit, subject_distance_m
+from zittern.core.motion.picture import picture_offsets_px, picture_scale, subject_distance_m
 from zittern.core.motion.sampled import spread
 from zittern.core.presets.preset import Preset
 from zittern.core.readings.layers import size_of
@@ -74,10 +74,11 @@ def _drawn(placed: Shot, cache: Cache | None) -> Swatch:
     motion = evaluate(placed, _spread(start, stop), cache)
     distance = subject_distance_m(placed, start, motion.bare.position_m[0])
     offsets = picture_offsets_px(placed, motion, distance)
+    scale = picture_scale(placed, float(motion.bare.focal_mm[0]), distance)
     return Swatch(
         typical_px=size_of(offsets).typical_px,
         scribble_px=_scribble_px(placed, evaluate(placed, drawn_frames(start, stop), cache), distance),
-        waves_px=_waves_px(motion.total * px_per_unit(placed, float(motion.bare.focal_mm[0]), distance)),
+        waves_px=_waves_px(motion.total * px_per_unit(scale)),
     )
 
 
@@ -103,7 +104,7 @@ def _spread(start: float, stop: float) -> Array:
 
 def _scribble_px(shot: Shot, motion: Motion, distance_m: float) -> Array:
     offsets = picture_offsets_px(shot, motion, distance_m)
-    edge = np.sin(np.radians(motion.total[:, 2])) * shot.picture.width_px / 2.0
+    edge = np.sin(np.radians(motion.total[:, axis_index("roll")])) * shot.picture.width_px / 2.0
     return np.column_stack([-offsets[:, 0], offsets[:, 1], edge])
 
 

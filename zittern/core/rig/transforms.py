@@ -64,7 +64,7 @@ def offset_transforms(offsets: Array) -> Array:
 
     Parameters
     ----------
-    offsets: (F, 9) in AXES order, degrees / cm / %.
+    offsets: (F, A), degrees / cm / %.
 
     Returns
     -------

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from functools import cached_property
-from typing import Annotated, ClassVar, Literal, Self
+from typing import Annotated, Any, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
 from zittern.core.axes import AXES, AXIS_INFO, ROTATIONS, TRANSLATIONS, Axis
+from zittern.core.documents.by_axis import fields_by_axis
 from zittern.core.documents.doc import Doc, Id, Label
 from zittern.core.documents.timemarks import RAMP_IN, RAMP_OUT, SPAN
 from zittern.core.numbers.curves import Frame
@@ -51,18 +52,11 @@ class AxisSetting(Doc):
         return self.on and not self.swing.nothing
 
 
-class AxisBoard(Doc):
-    """The axes of a layer."""
+_Settings: Any = fields_by_axis(lambda info: (AxisSetting, AxisSetting()))
 
-    pan: AxisSetting = AxisSetting()
-    tilt: AxisSetting = AxisSetting()
-    roll: AxisSetting = AxisSetting()
-    truck: AxisSetting = AxisSetting()
-    pedestal: AxisSetting = AxisSetting()
-    dolly: AxisSetting = AxisSetting()
-    zoom: AxisSetting = AxisSetting()
-    shift_x: AxisSetting = AxisSetting()
-    shift_y: AxisSetting = AxisSetting()
+
+class AxisBoard(_Settings, Doc):
+    """The axes of a layer."""
 
     def of(self, axis: Axis) -> AxisSetting:
         """Return the setting of one axis."""

@@ -28,17 +28,8 @@ _EXHALE_END = (0.86, 1.0)
 _DEPTH_SPREAD = (0.3, 0.1)
 # The clock wanders by this share of a breath, over several breaths.
 _WANDER = 0.1
-_LAGS: dict[Axis, float] = {
-    "pedestal": 0.0,
-    "tilt": 0.05,
-    "dolly": 0.03,
-    "roll": 0.09,
-    "pan": 0.12,
-    "truck": 0.12,
-    "zoom": 0.0,
-    "shift_x": 0.12,
-    "shift_y": 0.0,
-}
+# Delay of an axis behind the chest, in cycles; 0 for others.
+_LAGS: dict[Axis, float] = {"tilt": 0.05, "dolly": 0.03, "roll": 0.09, "pan": 0.12, "truck": 0.12, "shift_x": 0.12}
 
 
 class Breath(SourceDoc):
@@ -70,7 +61,7 @@ class Breath(SourceDoc):
         -------
         (F, A), zero mean and unit RMS over many breaths.
         """
-        lags = np.array([_LAGS[axis] for axis in inputs.axes])
+        lags = np.array([_LAGS.get(axis, 0.0) for axis in inputs.axes])
         clock = inputs.phase(self.rate_hz)
         breaths: Array | None = None
         if self.loop:

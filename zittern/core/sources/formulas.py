@@ -21,4 +21,4 @@ class Formulas(HandKeys):
     absolute: ClassVar[bool] = True
 
     kind: Literal["formula"] = "formula"  # type: ignore[assignment]
-    tracks: Tracks = Tracks(pan=by_formula(_FIRST, fixed(0.0)))
+    tracks: Tracks = Tracks().replace(pan=by_formula(_FIRST, fixed(0.0)))

@@ -55,12 +55,13 @@ _LEGS = {"short": 0.85, "usual": 1.0, "long": 1.15}
 # Share of the heel strike in the vertical motion, its frequency and its decay.
 _KNOCKS = {"hard": 0.45, "firm": 0.28, "soft": 0.08}
 _KNOCK_HZ, _KNOCK_SETTLES_S = 11.0, 0.16
-# Cycles per step, and the delay of each axis after the lowest point, in cycles: the nod follows the fall, the body
-# leans over the standing leg.
+# Cycles per step, and the delay of an axis after the lowest point, in cycles: the nod follows the fall, the body
+# leans over the standing leg. Other axes are at their lowest with the body.
 _PER_STEP: dict[Axis, tuple[float, float]] = {
-    "pedestal": (1.0, 0.0), "tilt": (1.0, 0.12), "dolly": (1.0, 0.25), "zoom": (1.0, 0.0),
-    "truck": (0.5, 0.0), "roll": (0.5, 0.04), "pan": (0.5, 0.2), "shift_x": (0.5, 0.0), "shift_y": (1.0, 0.0),
+    "tilt": (1.0, 0.12), "dolly": (1.0, 0.25), "truck": (0.5, 0.0), "roll": (0.5, 0.04), "pan": (0.5, 0.2),
+    "shift_x": (0.5, 0.0),
 }  # fmt: skip
+_WITH_THE_BODY = (1.0, 0.0)
 _KNOCKED: dict[Axis, float] = {"pedestal": -1.0, "tilt": -1.0, "dolly": 0.6, "shift_y": -1.0}
 # A limp takes this much from every other step, and hastens the one after it by this share of a step.
 _LIMP_SIZE, _LIMP_TIME = 0.7, 0.16
@@ -161,7 +162,7 @@ class Gait(Stepping):
         uneven = self.uneven.sample(inputs.scope)[:, None]
         warped = _warped(phase, self._early(limp, uneven, seed))
         knock = _KNOCKS[self.surface]
-        cycles = np.array([_PER_STEP[axis] for axis in inputs.axes])
+        cycles = np.array([_PER_STEP.get(axis, _WITH_THE_BODY) for axis in inputs.axes])
         turn = 2.0 * np.pi * (warped * cycles[:, 0] - cycles[:, 1])
         waves = np.sqrt(2.0) * np.where(cycles[:, 0] == 1.0, -np.cos(turn), np.sin(turn))
         body = size * _by_step(warped, limp, uneven, seed, self._kept) * waves

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from typing import Annotated, ClassVar, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 import numpy as np
 
 from zittern.core.axes import AXES, Axis, axis_index
+from zittern.core.documents.by_axis import fields_by_axis
 from zittern.core.documents.doc import Doc
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
@@ -15,23 +16,12 @@ from zittern.core.units import Array
 
 __all__ = ["HandKeys", "Tracks"]
 
-_Degrees = Annotated[Param, bounded(-3600.0, 3600.0)]
-_Centimetres = Annotated[Param, bounded(-1e5, 1e5)]
-_Percent = Annotated[Param, bounded(-90.0, 1000.0)]
+_LIMITS = {"deg": (-3600.0, 3600.0), "cm": (-1e5, 1e5), "%": (-90.0, 1000.0)}
+_Offsets: Any = fields_by_axis(lambda info: (Annotated[Param, bounded(*_LIMITS[info.unit])], fixed(0.0)))
 
 
-class Tracks(Doc):
+class Tracks(_Offsets, Doc):
     """Offsets of each axis: degrees, centimetres, percent."""
-
-    pan: _Degrees = fixed(0.0)
-    tilt: _Degrees = fixed(0.0)
-    roll: _Degrees = fixed(0.0)
-    truck: _Centimetres = fixed(0.0)
-    pedestal: _Centimetres = fixed(0.0)
-    dolly: _Centimetres = fixed(0.0)
-    zoom: _Percent = fixed(0.0)
-    shift_x: _Percent = fixed(0.0)
-    shift_y: _Percent = fixed(0.0)
 
 
 class HandKeys(SourceDoc):

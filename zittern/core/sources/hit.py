@@ -37,18 +37,8 @@ _MOST_SETTLE_S = 20.0
 _FALLS = {"not at all": 0.0, "along the ground": 0.5, "in the air": 1.0}
 # A ring that speed has slowed down to less than this is as slow as that: its peak would never come.
 _LEAST_RING_HZ = 1e-3
-# The direction of hits that all move the same way: a drop pulls the camera down, and it nods.
-_SAME_WAY: dict[Axis, float] = {
-    "pan": 1.0,
-    "tilt": -1.0,
-    "roll": 1.0,
-    "truck": 1.0,
-    "pedestal": -1.0,
-    "dolly": -1.0,
-    "zoom": 1.0,
-    "shift_x": 1.0,
-    "shift_y": -1.0,
-}
+# Axes that go back where all hits move the same way: a drop pulls the camera down, and it nods.
+_DOWN: frozenset[Axis] = frozenset({"tilt", "pedestal", "dolly", "shift_y"})
 # Random share of the direction of a hit, besides that away from its position.
 _OWN_WAY = 0.3
 # A beat comes early or late by no more than this, however slow the rhythm.
@@ -189,14 +179,14 @@ class Hit(SourceDoc):
         """
         own = _own_ways(inputs, numbers, salt, self.way_spread)
         if self.same_way:
-            own = np.abs(own) * np.array([_SAME_WAY[axis] for axis in inputs.axes])
+            own = np.abs(own) * np.array([-1.0 if axis in _DOWN else 1.0 for axis in inputs.axes])
         distance = np.linalg.norm(away_m, axis=1, keepdims=True)
         right, up, forward = (away_m / np.where(distance > 0.0, distance, 1.0)).T
         pushed: dict[Axis, Array] = {
             "truck": right, "pedestal": up, "dolly": forward, "pan": -right, "tilt": forward, "roll": -right,
-            "zoom": 0.0 * right, "shift_x": -right, "shift_y": -up,
+            "shift_x": -right, "shift_y": -up,
         }  # fmt: skip
-        along = np.stack([pushed[axis] for axis in inputs.axes], axis=1)
+        along = np.stack([pushed.get(axis, 0.0 * right) for axis in inputs.axes], axis=1)
         return np.where(distance > 0.0, (1.0 - _OWN_WAY) * along + _OWN_WAY * own, own)
 
 

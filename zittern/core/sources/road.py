@@ -96,18 +96,10 @@ _RIPPLES_M = {"none": 0.0, "short": 0.55, "long": 0.9}
 # Ripples of washboard are a centimetre or two high where cars go (Mather 1963; Both, Hong and Kurtze 2001).
 _RIPPLE_M = 0.012
 _STANDS_M_S, _ROLLS_M_S = 0.02, 0.5
-# Part of the body's motion on each axis.
+# Part of the body's motion on an axis; heave on others.
 _PARTS: dict[Axis, str] = {
-    "pedestal": "heave",
-    "zoom": "heave",
-    "tilt": "pitch",
-    "dolly": "pitch",
-    "roll": "roll",
-    "truck": "roll",
-    "pan": "roll",
-    "shift_x": "roll",
-    "shift_y": "heave",
-}
+    "tilt": "pitch", "dolly": "pitch", "roll": "roll", "truck": "roll", "pan": "roll", "shift_x": "roll",
+}  # fmt: skip
 _SALTS = {"where": 51, "mean": 52, "sides": 53}
 _CHUNK_FRAMES = 2048
 # Maximum difference of equal steps along the path, meters; minimum number of steps for block evaluation.
@@ -178,7 +170,7 @@ class Road(SourceDoc):
         way = inputs.phase(self.speed)
         size = np.sqrt(CLASSES[self.roughness] / CLASSES[_REFERENCE_CLASS])
         seed = np.array([inputs.shared_seed], dtype=np.uint64)
-        parts = [_PARTS[axis] for axis in inputs.axes]
+        parts = [_PARTS.get(axis, "heave") for axis in inputs.axes]
         out = np.empty(way.shape)
         for start in range(0, len(speed), _CHUNK_FRAMES):
             budget.check()

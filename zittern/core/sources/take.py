@@ -12,12 +12,13 @@ from __future__ import annotations
 import base64
 import binascii
 from functools import cached_property
-from typing import Annotated, ClassVar, Literal, Self
+from typing import Annotated, Any, ClassVar, Literal, Self
 
 import numpy as np
 from pydantic import Field, model_validator
 
 from zittern.core.axes import AXES, Axis
+from zittern.core.documents.by_axis import fields_by_axis
 from zittern.core.documents.doc import Doc
 from zittern.core.numbers.envelope import shape_of
 from zittern.core.numbers.interpolate import catmull_rom
@@ -77,7 +78,10 @@ class Track(Doc):
         return np.frombuffer(raw, "<i2").astype(np.float64) * (self.scale / _STEPS)
 
 
-class Recording(Doc):
+_Tracks: Any = fields_by_axis(lambda info: (Track, Track()))
+
+
+class Recording(_Tracks, Doc):
     """Recorded samples: sample rate, and samples of some axes, degrees / cm / %.
 
     Axes that were not recorded have none.
@@ -85,15 +89,6 @@ class Recording(Doc):
 
     name: str = Field(default="", max_length=120)
     rate_hz: float = Field(default=60.0, ge=1.0, le=1000.0)
-    pan: Track = Track()
-    tilt: Track = Track()
-    roll: Track = Track()
-    truck: Track = Track()
-    pedestal: Track = Track()
-    dolly: Track = Track()
-    zoom: Track = Track()
-    shift_x: Track = Track()
-    shift_y: Track = Track()
 
     @model_validator(mode="after")
     def _even(self) -> Self:

@@ -8,11 +8,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from typing import Annotated, ClassVar, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 import numpy as np
 
-from zittern.core.axes import axis_index
+from zittern.core.axes import Axis, axis_index
+from zittern.core.documents.by_axis import fields_by_axis
 from zittern.core.documents.doc import Doc
 from zittern.core.numbers.limits import bounded
 from zittern.core.numbers.param import Param, fixed
@@ -32,21 +33,15 @@ _SAW_RETURN = 0.12
 # Concentration of the pulse (von Mises): its half width is about an eighth of the period.
 _PULSE_KAPPA = 8.0
 
-_Turn = Annotated[Param, bounded(-3600.0, 3600.0)]
+# Start of the wave on an axis, degrees of its period; 0 on others.
+_START_DEG: dict[Axis, float] = {"tilt": 90.0, "roll": 45.0, "pedestal": 90.0, "dolly": 45.0, "shift_y": 90.0}
+_Turns: Any = fields_by_axis(
+    lambda info: (Annotated[Param, bounded(-3600.0, 3600.0)], fixed(_START_DEG.get(info.name, 0.0)))
+)
 
 
-class Phases(Doc):
+class Phases(_Turns, Doc):
     """Start of the wave on each axis, degrees of its period."""
-
-    pan: _Turn = fixed(0.0)
-    tilt: _Turn = fixed(90.0)
-    roll: _Turn = fixed(45.0)
-    truck: _Turn = fixed(0.0)
-    pedestal: _Turn = fixed(90.0)
-    dolly: _Turn = fixed(45.0)
-    zoom: _Turn = fixed(0.0)
-    shift_x: _Turn = fixed(0.0)
-    shift_y: _Turn = fixed(90.0)
 
     def cycles(self, inputs: Inputs) -> Array:
         """Start of the wave on the axes that are asked for.

@@ -1,5 +1,6 @@
 import { sendForm } from "../../api/client";
 import type { Layer, State } from "../../api/types";
+import { COLUMNS } from "../../shared/axes";
 import { FileButton } from "../../shared/FileButton";
 import { inTurn } from "../../stores/editing";
 import { adopt } from "../../stores/openShot";
@@ -39,7 +40,7 @@ export function TakeChoice({ layer }: { layer: Layer }) {
       ))}
       <FileButton
         label="File of a take"
-        title="CSV or JSON: time_s and some of pan_deg, tilt_deg, roll_deg, truck_cm, pedestal_cm, dolly_cm, zoom_percent, shift_x_percent, shift_y_percent"
+        title={`CSV or JSON: time_s and some of ${COLUMNS.join(", ")}`}
         accept=".csv,.json,text/csv,application/json"
         onFile={(file) => void play(layer.id, file)}
       >
