@@ -7,7 +7,8 @@ from playwright.sync_api import expect
 
 from tests.web.filming import WithMovies, linear
 from tests.web.harness import grey
-from zittern.core.motion.evaluate import Pose, evaluate
+from zittern.core.motion.evaluate import evaluate
+from zittern.core.motion.pose import Pose
 from zittern.core.motion.picture import places_px
 from zittern.core.plates.coverage import uncovered_px
 from zittern.core.plates.needs import needs

@@ -15,9 +15,9 @@ from typing import IO
 
 import numpy as np
 
-from zittern.core import axes
 from zittern.core.errors import FormatError
 from zittern.core.motion.evaluate import Motion
+from zittern.core.motion.pose import FILM_BACK_COLUMNS, PATH_COLUMNS, POSE_COLUMNS
 from zittern.core.optics.lens import LEAST_FOCAL_MM, MOST_FOCAL_MM
 from zittern.core.shot.shot import MOST_FRAMES, Shot
 from zittern.core.timebase import MOST_FPS, Fps
@@ -26,11 +26,9 @@ from zittern.formats.csv_rows import CsvRows, number_in
 from zittern.formats.files import Sidecars
 from zittern.formats.paths import FIRST_FRAME, Imported, PathFile, PathSamples, continuous_angles, sample_plan
 
-__all__ = ["COLUMNS", "DISTORTION", "SHIFTS", "rate_of", "read", "write", "write_with_lens", "write_with_shifts"]
+__all__ = ["COLUMNS", "rate_of", "read", "write", "write_with_lens", "write_with_shifts"]
 
-COLUMNS = ("frame", "time_s", "x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg", "focal_mm")
-SHIFTS = tuple(axes.axis_info(axis).column for axis in axes.SHIFTS)
-DISTORTION = ("k1", "k2")
+COLUMNS = ("frame", "time_s", *PATH_COLUMNS)
 _MOST_VALUE = 1e6
 _LIMITS = {"focal_mm": (LEAST_FOCAL_MM, MOST_FOCAL_MM), "time_s": (0.0, 1e7), "frame": (-1e7, 1e7)}
 CAMERA_NAME = "camera"
@@ -45,28 +43,19 @@ def write(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -
 
 def write_with_shifts(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:
     """Write the path at frames (F,), with two more columns for the shift of the film back."""
-    _write(shot, parts, file, (*COLUMNS, *SHIFTS))
+    _write(shot, parts, file, (*COLUMNS, *FILM_BACK_COLUMNS))
 
 
 def write_with_lens(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:
-    """Write the path at frames (F,), with four more columns for the shift of the film back and the distortion."""
-    _write(shot, parts, file, (*COLUMNS, *SHIFTS, *DISTORTION))
+    """Write the path at frames (F,), with all columns of the pose."""
+    _write(shot, parts, file, ("frame", "time_s", *POSE_COLUMNS))
 
 
 def _write(shot: Shot, parts: Iterable[Motion], file: IO[bytes], columns: tuple[str, ...]) -> None:
     file.write((",".join(columns) + "\n").encode())
     for motion in parts:
-        rows = np.column_stack(
-            [
-                motion.frames,
-                shot.fps.seconds(motion.frames, shot.first_frame),
-                motion.pose.position_m,
-                motion.pose.angles_deg,
-                motion.pose.focal_mm,
-                motion.pose.shift_percent,
-                motion.pose.distortion,
-            ]
-        )[:, : len(columns)]
+        times_s = shot.fps.seconds(motion.frames, shot.first_frame)
+        rows = np.column_stack([motion.frames, times_s, *motion.pose.parts])[:, : len(columns)]
         np.savetxt(file, rows + 0.0, fmt=["%.10g"] + ["%.9f"] * (len(columns) - 1), delimiter=",")
 
 

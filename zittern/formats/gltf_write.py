@@ -22,6 +22,7 @@ from zittern.core.axes import no_offsets
 from zittern.core.errors import FormatError
 from zittern.core.motion import chain
 from zittern.core.motion.evaluate import Motion
+from zittern.core.motion.pose import LENS_SAMPLES
 from zittern.core.optics.lens import vfov_deg
 from zittern.core.rig import rotations, transforms
 from zittern.core.shot.mounts import MountKind
@@ -155,8 +156,9 @@ def _collect(shot: Shot, frames: Array, parts: Iterable[Motion], spool: IO[bytes
         yfov = np.radians(vfov_deg(motion.pose.focal_mm, shot.sensor_mm, picture.width_px, picture.height_px))
         add("", "yfov", yfov[:, None])
         add("", "focal_mm", motion.pose.focal_mm[:, None])
-        add("", "shift", motion.pose.shift_percent)
-        add("", "distortion", motion.pose.distortion)
+        for name in LENS_SAMPLES:
+            values = getattr(motion.pose, name)
+            add("", name, values.reshape(len(values), -1))
     return list(tracks.values())
 
 
@@ -276,10 +278,9 @@ def _document(shot: Shot, tracks: list[_Track], uri: str | None = None) -> tuple
         pointer = {POINTER: {"pointer": "/cameras/0/perspective/yfov"}}
         build.channel(named["yfov"], Target(path="pointer", extensions=pointer))
         build.extensions.append(POINTER)
-    told = {
-        **build.samples(named["shift"], "shift_percent", "shift_times"),
-        **build.samples(named["distortion"], "distortion", "distortion_times"),
-    }
+    told: dict[str, int] = {}
+    for name in LENS_SAMPLES:
+        told |= build.samples(named[name], name, f"{name.partition('_')[0]}_times")
     camera = _camera(shot, float(named["yfov"].first[0]), float(named["focal_mm"].first[0]), told)
     return build.document(shot.name, camera, uri), build.moving
 

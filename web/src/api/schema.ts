@@ -4637,8 +4637,8 @@ export interface components {
          *     - `coverage`: width of the gap at the edges of plates. Columns: left px, right px, bottom px, top px.
          *     - `rig`: pose of the rig after a mount. Columns: x m, y m, z m, qx, qy, qz, qw.
          *     - `moves`: picture movement by a mount or layer alone since the previous frame, 0 where unknown. Columns: px.
-         *     - `pose`: the lens with everything. Columns: x m, y m, z m, pan deg, tilt deg, roll deg, focal mm, vertical field of view deg, shift across %, shift up %, k1, k2.
-         *     - `bare`: the lens with the move alone. Columns: x m, y m, z m, pan deg, tilt deg, roll deg, focal mm, vertical field of view deg, shift across %, shift up %, k1, k2.
+         *     - `pose`: the lens with everything. Columns: x_m, y_m, z_m, pan_deg, tilt_deg, roll_deg, focal_mm, vertical_field_of_view_deg, shift_x_percent, shift_y_percent, k1, k2.
+         *     - `bare`: the lens with the move alone. Columns: x_m, y_m, z_m, pan_deg, tilt_deg, roll_deg, focal_mm, vertical_field_of_view_deg, shift_x_percent, shift_y_percent, k1, k2.
          *     - `aimed`: the mount that the operator aims, in its parent. Columns: pan deg, tilt deg.
          *     - `sum`: all layers that count together. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom, shift_x, shift_y.
          *     - `layer`: offsets of a layer, also when muted. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom, shift_x, shift_y.

@@ -11,8 +11,8 @@ from zittern.core.checks.study import Study, stretch
 from zittern.core.edits.placing import AimCamera
 from zittern.core.edits.values import Assignment, SetValues
 from zittern.core.motion.aim import framing_of
-from zittern.core.motion.evaluate import Pose
 from zittern.core.motion.picture import on_screen_px
+from zittern.core.motion.pose import Pose
 from zittern.core.motion.targets import name_of
 from zittern.core.readings.framing import framed, misses_px
 from zittern.core.units import Array

@@ -8,7 +8,8 @@ import numpy as np
 
 from zittern.core.checks.finding import Finding, Fix
 from zittern.core.checks.study import Study
-from zittern.core.motion.evaluate import Pose, evaluate
+from zittern.core.motion.evaluate import evaluate
+from zittern.core.motion.pose import Pose
 from zittern.core.plates.needs import calmed
 from zittern.core.plates.past_set import FAR_M, looks_past, places_px
 from zittern.core.plates.set_pieces import first_met

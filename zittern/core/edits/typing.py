@@ -12,7 +12,7 @@ from zittern.core.formula.arithmetic import Field, evaluate_expression
 from zittern.core.formula.fault import FormulaFault
 from zittern.core.motion.facts import scope_at
 from zittern.core.motion.move import bare_poses
-from zittern.core.motion.picture import picture_scale, subject_distance_m
+from zittern.core.motion.picture import scale_at, subject_distance_m
 from zittern.core.shot.shot import Shot
 
 __all__ = ["field_at", "frame_from"]
@@ -78,7 +78,7 @@ def _from_px(shot: Shot, address: str, unit: str, frame: float) -> tuple[Callabl
     if axis in TRANSLATIONS and shot.subject is None:
         return None, "centimetres in pixels need a subject distance; mark a subject first, or write cm"
     distance_m = subject_distance_m(shot, frame, np.asarray(bare_poses(shot, scope)[0, :3, 3]))
-    scale = picture_scale(shot, shot.lens_at(scope), distance_m)
+    scale = scale_at(shot, scope, distance_m)
     return (lambda px: axis_info(axis).swing_of_px(px, scale)), ""
 
 

@@ -22,6 +22,7 @@ jumps      where what drives springs jumps
 spring_ways the ways that mounts in springs are carried along, stretch by stretch
 spring_motion a mount in springs in one stretch
 springs    the deflection of mounts by springs
+pose       the pose of the lens, and its columns
 lens       focal length with zoom
 steps      when the steps of gaits fall
 angles     pan, tilt, roll of the lens, continuous in time

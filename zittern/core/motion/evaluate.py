@@ -17,13 +17,14 @@ from zittern.core.motion import angles, chain, facts, lens, mixing, move, posing
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.cost import check_cost
 from zittern.core.motion.evaluation import Evaluation
+from zittern.core.motion.pose import Pose
 from zittern.core.motion.rides import rides
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.shot import Shot
 from zittern.core.timebase import frame_grid
-from zittern.core.units import Array, IntArray
+from zittern.core.units import Array
 
-__all__ = ["Motion", "Pose", "evaluate", "evaluate_in_parts", "given_by", "joined"]
+__all__ = ["Motion", "evaluate", "evaluate_in_parts", "given_by", "joined"]
 
 # Enough for the shared arrays of one evaluation: tables of phases, angles and springs, for a shot of 100,000 frames
 # too. Arrays at a part's own frames are not met again.
@@ -34,42 +35,6 @@ _PART_BYTES = 16 * 2**20
 # The tables of a motion: arrays by name.
 _TABLES = ("layers", "silent", "weights", "clip_weights", "offsets", "rig", "locals_")
 _ON = ("carried", "given", "offsets")
-
-
-@dataclass(frozen=True, slots=True)
-class Pose:
-    """World pose of the lens. position_m (F, 3); angles_deg (F, 3) pan, tilt, roll, continuous.
-
-    focal_mm (F,). shift_percent (F, 2): picture shift by the film back, % of its width to the right, of its height up.
-    distortion (F, 2): k1 and k2.
-    """
-
-    position_m: Array
-    angles_deg: Array
-    focal_mm: Array
-    shift_percent: Array
-    distortion: Array
-
-    @property
-    def parts(self) -> tuple[Array, ...]:
-        """All of it, in the order in which one is made.
-
-        Places (F, 3), angles (F, 3), focal lengths (F,), shifts (F, 2), distortion (F, 2).
-        """
-        return self.position_m, self.angles_deg, self.focal_mm, self.shift_percent, self.distortion
-
-    def rows_at(self, rows: IntArray | slice) -> Pose:
-        """Return the motion at some of its frames.
-
-        Parameters
-        ----------
-        rows: (N,) indices of its frames, or of their neighbors.
-
-        Returns
-        -------
-        Pose at (N,) frames.
-        """
-        return Pose(*(part[rows] for part in self.parts))
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,7 +5,9 @@ from __future__ import annotations
 import numpy as np
 
 from zittern.core.axes import AXIS_INFO, PictureScale
-from zittern.core.motion.evaluate import Motion, Pose
+from zittern.core.motion.evaluate import Motion
+from zittern.core.motion.pose import Pose
+from zittern.core.numbers.scope import Scope
 from zittern.core.optics.distortion import distorted, undistorted_nearly
 from zittern.core.optics.lens import focal_px
 from zittern.core.rig import rotations
@@ -15,7 +17,7 @@ from zittern.core.units import Array, BoolArray
 
 __all__ = [
     "DEFAULT_DISTANCE_M", "NEAREST_M", "distances_m", "margins_px", "on_screen_px", "picture_offsets_px",
-    "picture_scale", "places_px", "shift_px", "subject_distance_m", "tangents",
+    "picture_scale", "places_px", "scale_at", "shift_px", "subject_distance_m", "tangents",
     "view_shift_px",
 ]  # fmt: skip
 
@@ -61,17 +63,23 @@ def distances_m(shot: Shot, motion: Motion) -> Array:
     return lengths(away)
 
 
-def picture_scale(shot: Shot, focal_mm: Array | float, distance_m: Array | float) -> PictureScale:
-    """Return what the size of a motion in the picture depends on.
+def picture_scale(shot: Shot, focal_mm: Array, distance_m: Array | float) -> PictureScale:
+    """Return what the size of a motion in the picture depends on, at some frames.
 
     Parameters
     ----------
-    focal_mm : (F,) float64, millimeters, of the lens at each frame; or one number.
+    focal_mm : (F,) float64, millimeters, of the lens.
     distance_m : (F,) float64, meters, from the lens to the subject; or one number.
     """
     picture = shot.picture
-    f_px = focal_px(np.asarray(focal_mm), shot.sensor_mm, picture.width_px)
+    f_px = focal_px(focal_mm, shot.sensor_mm, picture.width_px)
     return PictureScale(f_px, picture.width_px, picture.height_px, distance_m)
+
+
+def scale_at(shot: Shot, scope: Scope, distance_m: float) -> PictureScale:
+    """Return what the size of a motion in the picture depends on, at a scope's first frame, without layers."""
+    f_px = focal_px(shot.lens_at(scope), shot.sensor_mm, shot.picture.width_px)
+    return PictureScale(f_px, shot.picture.width_px, shot.picture.height_px, distance_m)
 
 
 def picture_offsets_px(shot: Shot, motion: Motion, distance_m: Array | float) -> Array:

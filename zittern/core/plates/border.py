@@ -4,8 +4,8 @@ from __future__ import annotations
 
 import numpy as np
 
-from zittern.core.motion.evaluate import Pose
 from zittern.core.motion.picture import tangents
+from zittern.core.motion.pose import Pose
 from zittern.core.rig import rotations
 from zittern.core.rig.vectors import turned
 from zittern.core.shot.shot import Shot

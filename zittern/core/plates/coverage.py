@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import numpy as np
 
-from zittern.core.motion.evaluate import Motion, Pose
+from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.move import bare_poses
 from zittern.core.motion.picture import shift_px, tangents
+from zittern.core.motion.pose import Pose
 from zittern.core.numbers.scope import Scope
 from zittern.core.optics.lens import focal_px
 from zittern.core.plates.border import INWARD, border_px, rays_through

@@ -11,9 +11,10 @@ from zittern.core.edits.numbers import ScaleFocal
 from zittern.core.edits.plates import MovePath, MovePlate, SizePlate
 from zittern.core.edits.values import ScaleSwings
 from zittern.core.motion.cache import Cache
-from zittern.core.motion.evaluate import Motion, Pose, evaluate
+from zittern.core.motion.evaluate import Motion, evaluate
 from zittern.core.motion.evaluation import dial_prints, hash_of
 from zittern.core.motion.mixing import active
+from zittern.core.motion.pose import Pose
 from zittern.core.plates.border import SIDES, border_px, rays_through
 from zittern.core.plates.coverage import A_SIDE, counting, covered, uncovered_px
 from zittern.core.plates.surface import along_m

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from zittern.core.motion.evaluate import Pose
+from zittern.core.motion.pose import Pose
 from zittern.core.plates.border import rays_through
 from zittern.core.plates.coverage import counting, covered
 from zittern.core.plates.set_pieces import Piece, SetPieces, first_met

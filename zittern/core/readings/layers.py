@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from zittern.core.axes import AXES, Axis, PictureScale, axis_index, axis_info, px_per_unit
-from zittern.core.motion.picture import picture_scale
+from zittern.core.motion.picture import scale_at
 from zittern.core.numbers.scope import Scope
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.layers import Layer, Spanned
@@ -102,9 +102,9 @@ class At:
     place: tuple[object, ...]
 
     @classmethod
-    def of(cls, shot: Shot, scope: Scope, focal_mm: float, distance_m: float) -> At:
+    def of(cls, shot: Shot, scope: Scope, distance_m: float) -> At:
         """At a scope's frame of a shot."""
-        scale = picture_scale(shot, focal_mm, distance_m)
+        scale = scale_at(shot, scope, distance_m)
         place = (scope.frames.tobytes(), scale, shot.fps.value, shot.first_frame, shot.last_frame)
         return cls(scope, scale, px_per_unit(scale).tolist(), place)
 

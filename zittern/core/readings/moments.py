@@ -17,7 +17,7 @@ from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.facts import scope_at
 from zittern.core.motion.mixing import active
-from zittern.core.motion.picture import NEAREST_M, margins_px, picture_offsets_px, picture_scale, subject_distance_m
+from zittern.core.motion.picture import NEAREST_M, margins_px, picture_offsets_px, scale_at, subject_distance_m
 from zittern.core.motion.steps import StepMark, step_marks
 from zittern.core.motion.targets import cue_places_m
 from zittern.core.optics.distortion import distorted
@@ -109,9 +109,8 @@ class MomentRow:
 
 
 def _layers(at: Moment) -> tuple[LayerReading, ...]:
-    focal_mm = float(at.near.bare.focal_mm[at.row])
     counted = active(at.shot)
-    place = At.of(at.shot, scope_at(at.shot, at.frame), focal_mm, at.distance_m)
+    place = At.of(at.shot, scope_at(at.shot, at.frame), at.distance_m)
     given = {**at.stretch.layers, **at.stretch.silent}
     return tuple(
         layer_reading(at.shot, place, clip, layer, layer.id in counted, given.get(layer.id))
@@ -120,8 +119,7 @@ def _layers(at: Moment) -> tuple[LayerReading, ...]:
 
 
 def _clips(at: Moment) -> tuple[ClipReading, ...]:
-    focal_mm = float(at.near.bare.focal_mm[at.row])
-    per_unit = px_per_unit(picture_scale(at.shot, focal_mm, at.distance_m))
+    per_unit = px_per_unit(scale_at(at.shot, scope_at(at.shot, at.frame), at.distance_m))
     return tuple(
         clip_reading(at.shot, clip, None if at.passing else _clip_size(at, clip, per_unit)) for clip in at.shot.clips()
     )

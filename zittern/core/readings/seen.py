@@ -11,8 +11,9 @@ import numpy as np
 
 from zittern.core.documents.doc import motion_text
 from zittern.core.motion import chain
-from zittern.core.motion.evaluate import Motion, Pose
+from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.picture import NEAREST_M, distances_m
+from zittern.core.motion.pose import Pose
 from zittern.core.optics.lens import focal_px
 from zittern.core.readings.tagged import Tagged, derived, tagged
 from zittern.core.shot.shot import Shot
@@ -36,13 +37,13 @@ class MotionView:
     def pose(self) -> Tagged:
         """Return the pose of the lens, with all motion.
 
-        (F, 11): metres, degrees, mm, percent of the picture, distortion.
+        (F, P) in the order of POSE_COLUMNS.
         """
         return _columns(self.motion.pose)
 
     @cached_property
     def bare(self) -> Tagged:
-        """Return the pose of the move alone. (F, 11)."""
+        """Return the pose of the move alone. (F, P)."""
         return _columns(self.motion.bare)
 
     @cached_property

@@ -9,7 +9,8 @@ import numpy as np
 from zittern.core.axes import px_per_unit
 from zittern.core.errors import NotFound
 from zittern.core.motion.evaluate import Motion
-from zittern.core.motion.picture import picture_scale, subject_distance_m
+from zittern.core.motion.facts import scope_at
+from zittern.core.motion.picture import scale_at, subject_distance_m
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
@@ -31,9 +32,8 @@ def bands_px(shot: Shot, motions: Sequence[Motion], layer: str) -> tuple[Array, 
     motion = motions[0]
     if layer not in motion.layers and layer not in motion.silent:
         raise NotFound(f"there is no layer {layer!r}")
-    focal = float(motion.bare.focal_mm[0])
     distance = subject_distance_m(shot, float(motion.frames[0]), motion.bare.position_m[0])
-    per_unit = px_per_unit(picture_scale(shot, focal, distance))
+    per_unit = px_per_unit(scale_at(shot, scope_at(shot, float(motion.frames[0])), distance))
     highest = shot.fps.value / 2.0
     count = max(1, int(np.ceil(np.log2(highest / _LOWEST_HZ) * _BANDS_PER_OCTAVE)))
     edges = _LOWEST_HZ * 2.0 ** (np.arange(count + 1) / _BANDS_PER_OCTAVE)

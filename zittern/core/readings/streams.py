@@ -18,6 +18,7 @@ from zittern.core.motion.aim import aiming, framing_of
 from zittern.core.motion.blends import place
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.facts import scope_at
+from zittern.core.motion.pose import PATH_COLUMNS, POSE_COLUMNS
 from zittern.core.motion.sampled import Sampled
 from zittern.core.motion.targets import followable
 from zittern.core.optics.lens import vfov_deg
@@ -54,11 +55,8 @@ class Stream:
     parts: Callable[[MotionView], Parts]
 
 
-_POSE = (
-    "x m", "y m", "z m", "pan deg", "tilt deg", "roll deg", "focal mm", "vertical field of view deg",
-    "shift across %", "shift up %", "k1", "k2",
-)  # fmt: skip
-_SHIFT = 7
+_FIELD_OF_VIEW = len(PATH_COLUMNS)
+_POSE = (*PATH_COLUMNS, "vertical_field_of_view_deg", *POSE_COLUMNS[_FIELD_OF_VIEW:])
 _OFFSETS = tuple(AXES)
 
 
@@ -97,8 +95,9 @@ def _with_fov(seen: MotionView, pose: Tagged) -> Tagged:
     def make() -> Array:
         columns = pose.values
         out = np.empty((len(columns), len(_POSE)))
-        out[:, :_SHIFT], out[:, _SHIFT + 1 :] = columns[:, :_SHIFT], columns[:, _SHIFT:]
-        out[:, _SHIFT] = vfov_deg(columns[:, _SHIFT - 1], shot.sensor_mm, width_px, height_px)
+        out[:, :_FIELD_OF_VIEW] = columns[:, :_FIELD_OF_VIEW]
+        out[:, _FIELD_OF_VIEW] = vfov_deg(columns[:, _FIELD_OF_VIEW - 1], shot.sensor_mm, width_px, height_px)
+        out[:, _FIELD_OF_VIEW + 1 :] = columns[:, _FIELD_OF_VIEW:]
         return out
 
     return derived("pose", [pose, shot.sensor_mm, width_px, height_px], make)

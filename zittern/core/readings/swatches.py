@@ -11,7 +11,7 @@ from zittern.core.edits.presets import PlacePreset
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import Motion, evaluate
 from zittern.core.motion.facts import scope_at
-from zittern.core.motion.picture import picture_offsets_px, picture_scale, subject_distance_m
+from zittern.core.motion.picture import picture_offsets_px, scale_at, subject_distance_m
 from zittern.core.motion.sampled import spread
 from zittern.core.presets.preset import Preset
 from zittern.core.readings.layers import size_of
@@ -74,7 +74,7 @@ def _drawn(placed: Shot, cache: Cache | None) -> Swatch:
     motion = evaluate(placed, _spread(start, stop), cache)
     distance = subject_distance_m(placed, start, motion.bare.position_m[0])
     offsets = picture_offsets_px(placed, motion, distance)
-    scale = picture_scale(placed, float(motion.bare.focal_mm[0]), distance)
+    scale = scale_at(placed, scope_at(placed, start), distance)
     return Swatch(
         typical_px=size_of(offsets).typical_px,
         scribble_px=_scribble_px(placed, evaluate(placed, drawn_frames(start, stop), cache), distance),
