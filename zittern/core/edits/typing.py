@@ -7,7 +7,7 @@ from collections.abc import Callable
 
 import numpy as np
 
-from zittern.core.axes import AXES, TRANSLATIONS, Axis, axis_info
+from zittern.core.axes import AXES, TRANSLATIONS, Axis, axis_info, axis_title
 from zittern.core.formula.arithmetic import Field, evaluate_expression
 from zittern.core.formula.fault import FormulaFault
 from zittern.core.motion.facts import scope_at
@@ -79,6 +79,8 @@ def _from_px(shot: Shot, address: str, unit: str, frame: float) -> tuple[Callabl
         return None, "centimetres in pixels need a subject distance; mark a subject first, or write cm"
     distance_m = subject_distance_m(shot, frame, np.asarray(bare_poses(shot, scope)[0, :3, 3]))
     scale = scale_at(shot, scope, distance_m)
+    if axis_info(axis).scale(scale) == 0.0:
+        return None, f"{axis_title(axis)} does not move the picture with this lens"
     return (lambda px: axis_info(axis).swing_of_px(px, scale)), ""
 
 

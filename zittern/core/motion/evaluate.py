@@ -115,9 +115,7 @@ def evaluate(
         else Pose(
             posed.lens[:, :3, 3],
             posed.angles_deg(bare.angles_deg),
-            lens.zoomed_mm(run, offsets),
-            lens.shift_percent(run, offsets),
-            bare.distortion,
+            *lens.lens_values(run, offsets),
         )
     )
     weights, clip_weights = mixing.weights(run), mixing.clip_weights(run)
@@ -149,7 +147,7 @@ def _bare(run: Evaluation) -> Pose:
         return np.concatenate([pose[:, :3, 3], angles.bare_deg(run, pose)], axis=1)
 
     packed = run.memoized("bare", move.bare_parts(run.shot), make)
-    return Pose(packed[:, :3], packed[:, 3:], lens.focal_mm(run), np.zeros((len(run.frames), 2)), lens.distortion(run))
+    return Pose(packed[:, :3], packed[:, 3:], *lens.lens_values(run, {}))
 
 
 def evaluate_in_parts(shot: Shot, frames: Array, part_frames: int = 2000) -> Iterator[Motion]:

@@ -6,17 +6,17 @@ distortion, and the shift of the picture.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
 import numpy as np
 
-from zittern.core.axes import SHIFTS, axis_index
+from zittern.core.axes import SHIFTS, Axis, axis_index
 from zittern.core.motion.evaluation import Evaluation, Part
 from zittern.core.optics.lens import LEAST_FOCAL_MM
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
-__all__ = ["distortion", "focal_mm", "focal_parts", "shift_percent", "zoomed_mm"]
+__all__ = ["distortion", "focal_mm", "focal_parts", "lens_values", "shift_percent"]
 
 
 def focal_mm(run: Evaluation) -> Array:
@@ -44,7 +44,21 @@ def distortion(run: Evaluation) -> Array:
     return run.memoized("glass", (run.shot.glass,), lambda: run.shot.distortion(run.scope))
 
 
-def zoomed_mm(run: Evaluation, offsets: Mapping[str, Array]) -> Array:
+def lens_values(run: Evaluation, offsets: Mapping[str, Array]) -> tuple[Array, ...]:
+    """Return what a pose says of the lens: its parts after position and angles.
+
+    Parameters
+    ----------
+    offsets: (F, A) of the layers, by mount id or chain.LENS; none for the bare move.
+
+    Returns
+    -------
+    (F,) or (F, 2) each: focal length with breathing and zoom, mm; shift of the picture, %; distortion.
+    """
+    return _zoomed_mm(run, offsets), shift_percent(run, offsets), distortion(run)
+
+
+def _zoomed_mm(run: Evaluation, offsets: Mapping[str, Array]) -> Array:
     """Keyed, with breathing, x (1 + zoom), never shorter than a lens can be.
 
     Parameters
@@ -55,8 +69,9 @@ def zoomed_mm(run: Evaluation, offsets: Mapping[str, Array]) -> Array:
     -------
     (F,) millimetres.
     """
-    zoom = sum((offset[:, axis_index("zoom")] for offset in offsets.values()), np.zeros(len(run.frames)))
-    return np.maximum(focal_mm(run) * (1.0 + zoom / 100.0), LEAST_FOCAL_MM)
+    if not offsets:
+        return focal_mm(run)
+    return np.maximum(focal_mm(run) * (1.0 + _sum(run, offsets, ["zoom"])[:, 0] / 100.0), LEAST_FOCAL_MM)
 
 
 def shift_percent(run: Evaluation, offsets: Mapping[str, Array]) -> Array:
@@ -70,5 +85,10 @@ def shift_percent(run: Evaluation, offsets: Mapping[str, Array]) -> Array:
     -------
     (F, 2) percent.
     """
-    columns = [axis_index(axis) for axis in SHIFTS]
-    return sum((offset[:, columns] for offset in offsets.values()), np.zeros((len(run.frames), len(SHIFTS))))
+    return _sum(run, offsets, SHIFTS)
+
+
+def _sum(run: Evaluation, offsets: Mapping[str, Array], axes: Sequence[Axis]) -> Array:
+    """Return the sum of all layers on some axes. (F, N)."""
+    columns = [axis_index(axis) for axis in axes]
+    return sum((offset[:, columns] for offset in offsets.values()), np.zeros((len(run.frames), len(columns))))
