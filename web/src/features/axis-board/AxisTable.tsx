@@ -57,19 +57,17 @@ export function AxisTable({ layer }: { layer: Layer }) {
 /** Shows the rows that are folded away, or folds them again. */
 function FoldButton({ all, hides }: { all: boolean; hides: boolean }) {
   if (!all && !hides) return <span className="sr-only">switches</span>;
-  const titles = FOLDED.map((axis) => AXIS_TITLES[axis]).join(" and ");
+  const titles = new Intl.ListFormat("en").format(FOLDED.map((axis) => AXIS_TITLES[axis]));
   return (
     <button
       type="button"
       aria-expanded={all}
       aria-label={titles}
-      title={
-        all ? `Folds ${titles} away where they do not move` : `Shows ${titles}: the picture shifted by the film back`
-      }
+      title={all ? `Hide ${titles} where they do not move` : `Show ${titles}`}
       className="-my-1.5 h-6 rounded-sm px-1 hover:bg-(--wash)"
       onClick={() => view.setState({ allAxes: !all })}
     >
-      {all ? "− shift" : "+ shift"}
+      {all ? "− axes" : "+ axes"}
     </button>
   );
 }
