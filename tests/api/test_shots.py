@@ -236,7 +236,7 @@ class Tables(WithServer):
         tables = self.client.get("/api/tables").json()
         self.assertEqual(
             [axis["name"] for axis in tables["axes"]],
-            ["pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom", "shift_x", "shift_y"],
+            ["pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom", "shift_x", "shift_y", "focus"],
         )
         self.assertEqual([source["kind"] for source in tables["sources"]], [row.kind for row in SOURCES])
         self.assertIn({"set_id": "saltmarsh-jetty", "title": "saltmarsh jetty"}, tables["sets"])

@@ -26,7 +26,7 @@ from zittern.core.units import Array
 _COMMAND: TypeAdapter[Command] = TypeAdapter(Command)
 
 ALL_SWINGS = {"pan": 0.5, "tilt": 0.4, "roll": 0.3, "truck": 1.0, "pedestal": 0.8, "dolly": 0.6, "zoom": 2.0,
-              "shift_x": 0.5, "shift_y": 0.4}  # fmt: skip
+              "shift_x": 0.5, "shift_y": 0.4, "focus": 3.0}  # fmt: skip
 
 
 def over(frames: Array | list[float] | float, first_frame: float = 1.0) -> Scope:
@@ -104,4 +104,4 @@ def moved_px(axis: Axis, swing: float, focal_mm: float, distance_m: float) -> fl
         return f_px * swing / 100.0 / distance_m
     if axis == "dolly":
         return 960.0 * swing / 100.0 / distance_m
-    return {"zoom": 9.6, "shift_x": 19.2, "shift_y": 10.8}[axis] * swing
+    return {"zoom": 9.6, "shift_x": 19.2, "shift_y": 10.8, "focus": 0.0}[axis] * swing

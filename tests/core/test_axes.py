@@ -1,4 +1,5 @@
 import unittest
+from dataclasses import replace
 from typing import get_args
 
 import numpy as np
@@ -27,9 +28,9 @@ class Table(unittest.TestCase):
 
     def test_columns_of_recordings(self) -> None:
         self.assertEqual(
-            [info.column for info in AXIS_INFO][:9],
+            [info.column for info in AXIS_INFO],
             ["pan_deg", "tilt_deg", "roll_deg", "truck_cm", "pedestal_cm", "dolly_cm", "zoom_percent",
-             "shift_x_percent", "shift_y_percent"],
+             "shift_x_percent", "shift_y_percent", "focus_percent"],
         )  # fmt: skip
 
 
@@ -54,7 +55,8 @@ class Pixels(unittest.TestCase):
             for swing in (0.0, 0.5, 1.0, -7.0):
                 expected = moved_px(info.name, swing, 35.0, 4.0)
                 self.assertAlmostEqual(info.swing_px(swing, AT), expected, places=9, msg=info.name)
-                self.assertAlmostEqual(info.swing_of_px(expected, AT), abs(swing), places=9, msg=info.name)
+                if info.scale(AT):
+                    self.assertAlmostEqual(info.swing_of_px(expected, AT), abs(swing), places=9, msg=info.name)
 
     def test_small_offsets_move_the_picture_in_proportion(self) -> None:
         expected = [moved_px(axis, 1e-4, 35.0, 4.0) / 1e-4 for axis in AXES]
@@ -62,6 +64,12 @@ class Pixels(unittest.TestCase):
         over_time = px_per_unit(PictureScale(np.array([F_PX, 2.0 * F_PX]), 1920, 1080, np.array([4.0, 8.0])))
         np.testing.assert_allclose(over_time[0], px_per_unit(AT))
         np.testing.assert_allclose(over_time[1], px_per_unit(PictureScale(2.0 * F_PX, 1920, 1080, 8.0)))
+
+    def test_focus_shows_as_far_as_the_lens_breathes(self) -> None:
+        breathing = replace(AT, breathing=0.01)
+        self.assertAlmostEqual(axis_info("focus").swing_px(5.0, breathing), 960.0 * 0.01 * 0.05)
+        self.assertAlmostEqual(axis_info("focus").swing_of_px(0.48, breathing), 5.0)
+        self.assertEqual(axis_info("focus").swing_px(5.0, AT), 0.0)
 
     def test_the_center_of_the_picture_moves_as_the_table_says(self) -> None:
         for info, direction in zip(AXIS_INFO, DIRECTIONS, strict=True):

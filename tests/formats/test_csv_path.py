@@ -3,6 +3,7 @@ import unittest
 import numpy as np
 
 from tests.core.making import layer, shot_with
+from zittern.core.axes import axis_index
 from zittern.core.edits.moves import ReplaceMove
 from zittern.core.errors import FormatError
 from zittern.core.motion.evaluate import Motion, evaluate
@@ -68,16 +69,17 @@ class Writing(unittest.TestCase):
         again = read("\n".join(more).encode(), no_sidecars)
         self.assertEqual(again.notices, ("columns left out: shift_x_percent, shift_y_percent",))
 
-    def test_the_distortion_follows_the_shifts_on_wish(self) -> None:
-        glass = Glass(k1=keyed((1, -0.1), (30, 0.2)), k2=fixed(0.05))
-        shot = shot_with(layer(swings={"shift_x": 4.0}), glass=glass, last_frame=30)
+    def test_distortion_and_focus_follow_the_shifts_on_wish(self) -> None:
+        glass = Glass(k1=keyed((1, -0.1), (30, 0.2)), k2=fixed(0.05), focus_m=fixed(2.0))
+        shot = shot_with(layer(swings={"shift_x": 4.0, "focus": 10.0}), glass=glass, last_frame=30)
         motion = evaluate(shot)
         shifted, more = (written(name, shot, motion).decode().splitlines() for name in ("csv-shift", "csv-lens"))
-        self.assertEqual(more[0], f"{shifted[0]},k1,k2")
-        self.assertEqual([line.rsplit(",", 2)[0] for line in more[1:]], shifted[1:])
-        told = np.array([line.split(",")[-2:] for line in more[1:]], dtype=np.float64)
-        np.testing.assert_allclose(told[[0, -1]], [[-0.1, 0.05], [0.2, 0.05]], atol=1e-9)
-        np.testing.assert_allclose(told, motion.pose.distortion, atol=1e-9)
+        self.assertEqual(more[0], f"{shifted[0]},k1,k2,focus_m")
+        self.assertEqual([line.rsplit(",", 3)[0] for line in more[1:]], shifted[1:])
+        told = np.array([line.split(",")[-3:] for line in more[1:]], dtype=np.float64)
+        np.testing.assert_allclose(told[[0, -1], :2], [[-0.1, 0.05], [0.2, 0.05]], atol=1e-9)
+        np.testing.assert_allclose(told[:, :2], motion.pose.distortion, atol=1e-9)
+        np.testing.assert_allclose(told[:, 2], 2.0 * (1.0 + motion.total[:, axis_index("focus")] / 100.0), atol=1e-9)
 
     def test_sub_frames(self) -> None:
         shot = shot_with(layer(), last_frame=10)

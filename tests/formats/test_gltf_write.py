@@ -116,8 +116,22 @@ class Structure(unittest.TestCase):
                 accessor = document["accessors"][extras["shift_percent"]]
                 start = document["bufferViews"][accessor["bufferView"]]["byteOffset"]
                 told = np.frombuffer(data, "<f4", 2 * accessor["count"], start).reshape(-1, 2)
-                np.testing.assert_allclose(told, motion.total[:, 7:], atol=1e-6)
+                np.testing.assert_allclose(told, motion.total[:, 7:9], atol=1e-6)
                 self.assertEqual(document["accessors"][extras["shift_times"]]["count"], accessor["count"])
+
+    def test_the_focus_distance_is_told_where_there_is_one(self) -> None:
+        hunting = layer(swings={"focus": 8.0})
+        for layers, glass, there in (((), None, False), ((), Glass(), True), ((hunting,), None, True)):
+            shot = shot_with(*layers, glass=glass, last_frame=48)
+            motion = evaluate(shot)
+            document, data = parsed(written("glb", shot, motion))
+            extras = document["cameras"][0]["extras"]["zittern"]
+            self.assertEqual({"focus_m", "focus_times"} & set(extras), {"focus_m", "focus_times"} if there else set())
+            if there:
+                accessor = document["accessors"][extras["focus_m"]]
+                start = document["bufferViews"][accessor["bufferView"]]["byteOffset"]
+                told = np.frombuffer(data, "<f4", accessor["count"], start)
+                np.testing.assert_allclose(told, motion.pose.focus_m, rtol=1e-6)
 
     def test_distortion_is_told_beside_the_lens_and_breathing_is_in_the_field_of_view(self) -> None:
         glass = Glass(k1=keyed((1, -0.2), (48, 0.1)), breathing_percent=fixed(5.0), focus_m=fixed(1.0))

@@ -28,7 +28,7 @@ class Axes(Keys):
         for words, wanted in (
             ("Rotations only", {"pan", "tilt", "roll"}),
             ("Translations only", {"truck", "pedestal", "dolly"}),
-            ("All axes on", {"pan", "tilt", "roll", "truck", "pedestal", "dolly", "shift_x", "shift_y"}),
+            ("All axes on", {"pan", "tilt", "roll", "truck", "pedestal", "dolly", "shift_x", "shift_y", "focus"}),
         ):
             page.keyboard.press("Control+k")
             page.get_by_label("Search commands").fill(words)
@@ -64,7 +64,7 @@ class Axes(Keys):
         page.keyboard.press("Home")
         page.get_by_role("button", name="Mute Slow sway").click()
         expect(page.get_by_role("button", name="Lock shift x")).to_have_count(0)
-        page.get_by_role("button", name="shift x and shift y").click()
+        page.get_by_role("button", name="shift x, shift y").click()
         expect(page.get_by_role("button", name="Lock shift x")).to_be_visible()
         settled(page)
         before = self.seen()

@@ -38,7 +38,7 @@ class Bent(WithMovies):
         """Where the core has the points, (N, 2) px from the left and from above."""
         (plate,) = shot.plates
         pose, scope = evaluate(shot, np.array([1.0])).pose, shot.scope(1.0)
-        pose = Pose(*(np.repeat(each, len(POINTS), axis=0) for each in (pose.position_m, pose.angles_deg, pose.focal_mm, pose.shift_percent, pose.distortion)))
+        pose = Pose(*(np.repeat(each, len(POINTS), axis=0) for each in pose.parts))
         flat = (np.array(POINTS) / [960, 540] - 0.5) * [plate.width_m, -plate.width_m * 9 / 16]
         turn = rotations.matrices(plate.angles_deg(scope))[0]
         world = plate.position_m(scope) + np.column_stack([flat, np.zeros(len(flat))]) @ turn.T

@@ -19,7 +19,7 @@ __all__ = [
     "axis_index", "axis_info", "axis_title", "no_offsets", "px_per_unit",
 ]  # fmt: skip
 
-Axis = Literal["pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom", "shift_x", "shift_y"]
+Axis = Literal["pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom", "shift_x", "shift_y", "focus"]
 AXES: tuple[Axis, ...] = get_args(Axis)
 ROTATIONS: tuple[Axis, ...] = AXES[:3]
 TRANSLATIONS: tuple[Axis, ...] = AXES[3:6]
@@ -36,13 +36,15 @@ _NEAREST_M = 0.01
 class PictureScale:
     """Quantities that set the size of a motion in the picture: numbers, or arrays (F,) with one per frame.
 
-    f_px: focal length. width_px, height_px: of the picture. distance_m: from the lens to the subject.
+    f_px: focal length. width_px, height_px: of the picture. distance_m: from the lens to the subject. breathing:
+    relative change of the focal length per relative change of the focus distance.
     """
 
     f_px: Any
     width_px: int
     height_px: int
     distance_m: Any
+    breathing: Any = 0.0
 
     @property
     def half_px(self) -> float:
@@ -154,6 +156,10 @@ AXIS_INFO: tuple[AxisInfo, ...] = (
     AxisInfo(
         "shift_y", "shift y", "%", "%", "up", "down", 100.0, 0.02,
         lambda at: at.height_px / 100.0, (0.0, -1.0), ("#7a6a12", "#cfc06a"), (14, 2, 1, 2), folds=True,
+    ),
+    AxisInfo(
+        "focus", "focus", "%", "%", "farther", "nearer", 90.0, 0.05,
+        lambda at: at.half_px * at.breathing / 100.0, (0.0, 0.0), ("#4b3fa0", "#aba2f2"), (3, 2, 3, 6), folds=True,
     ),
 )  # fmt: skip
 # (A, 2): how each axis moves the center of the picture, right and down.

@@ -280,6 +280,8 @@ def _document(shot: Shot, tracks: list[_Track], uri: str | None = None) -> tuple
         build.extensions.append(POINTER)
     told: dict[str, int] = {}
     for name in LENS_SAMPLES:
+        if name == "focus_m" and shot.glass is None and named[name].is_static:
+            continue  # no lens that could be focused
         told |= build.samples(named[name], name, f"{name.partition('_')[0]}_times")
     camera = _camera(shot, float(named["yfov"].first[0]), float(named["focal_mm"].first[0]), told)
     return build.document(shot.name, camera, uri), build.moving

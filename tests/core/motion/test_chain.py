@@ -3,6 +3,7 @@ import unittest
 import numpy as np
 
 from tests.core.making import over
+from zittern.core.axes import no_offsets
 from zittern.core.motion import chain
 from zittern.core.numbers.param import keyed
 from zittern.core.shot.mounts import Mount
@@ -27,7 +28,7 @@ class Chain(unittest.TestCase):
         np.testing.assert_allclose(got[2, :3, 3], [-2, 0, 0], atol=1e-12)
 
     def test_offsets_on_a_mount_move_what_hangs_on_it(self) -> None:
-        rise = np.zeros((3, 9))
+        rise = no_offsets(np.arange(3.0))
         rise[:, 4] = 50.0
         on_arm, at_lens = pose(ARM, HEAD, offsets={"arm": rise}), pose(ARM, HEAD, offsets={chain.LENS: rise})
         np.testing.assert_allclose(on_arm[:, 1, 3], 0.5, atol=1e-12)

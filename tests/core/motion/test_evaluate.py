@@ -8,6 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.making import edited, layer, over, shot_with
+from zittern.core.axes import no_offsets
 from zittern.core.motion import evaluate as evaluate_module
 from zittern.core.motion import layers as layers_module
 from zittern.core.motion.cache import Cache
@@ -184,7 +185,7 @@ class Total(unittest.TestCase):
         everywhere = [layer(f"l{n}", seed=n, target=target) for n, target in enumerate(("cart", "camera", None))]
         for count in (0, 1, 2, 3):
             motion = evaluate(shot_with(*everywhere[:count], mounts=(cart, camera)))
-            wanted = sum(motion.layers.values(), np.zeros((len(motion.frames), 9)))
+            wanted = sum(motion.layers.values(), no_offsets(motion.frames))
             np.testing.assert_allclose(motion.total, wanted, atol=1e-12)
 
 

@@ -37,7 +37,7 @@ class Moments(unittest.TestCase):
     def test_each_drawing_is_as_an_evaluation_of_its_own_moment(self) -> None:
         settings = MovieSettings(subframes=3, readout_ms=15.0, strips=2)
         at, arrays = moments(SHOT, settings, np.arange(20.0, 24.0), Cache())
-        self.assertEqual((len(at), arrays["pose"].shape, arrays["plate:sky"].shape), (24, (24, 12), (24, 9)))
+        self.assertEqual((len(at), arrays["pose"].shape, arrays["plate:sky"].shape), (24, (24, 13), (24, 9)))
         for row in (0, 7, 23):
             alone = evaluate(SHOT, np.array([at[row]]))
             np.testing.assert_allclose(arrays["pose"][row, :3], alone.pose.position_m[0], atol=1e-9)

@@ -2,6 +2,7 @@ import unittest
 
 import numpy as np
 
+from zittern.core.axes import no_offsets
 from zittern.core.rig import transforms
 
 RNG = np.random.default_rng(5)
@@ -14,13 +15,13 @@ class Parts(unittest.TestCase):
         np.testing.assert_allclose(tf @ [*pivot, 1.0], [*pivot, 1.0], atol=1e-12)
 
     def test_offsets_move_along_the_cameras_own_axes_in_centimetres(self) -> None:
-        offsets = np.zeros((3, 9))
+        offsets = no_offsets(np.arange(3.0))
         offsets[0, 3], offsets[1, 4], offsets[2, 5] = 100.0, 50.0, 25.0
         moved = transforms.offset_transforms(offsets)[:, :3, 3]
         np.testing.assert_allclose(moved, [[1, 0, 0], [0, 0.5, 0], [0, 0, -0.25]], atol=1e-12)
 
     def test_zoom_does_not_move_the_camera(self) -> None:
-        offsets = np.zeros((1, 9))
+        offsets = no_offsets(np.zeros(1))
         offsets[0, 6] = 50.0
         np.testing.assert_array_equal(transforms.offset_transforms(offsets), transforms.identity(1))
 

@@ -3,18 +3,21 @@ import unittest
 import numpy as np
 
 from tests.core.making import edited, layer, over, shot_with
+from zittern.core.axes import axis_index, axis_info
+from zittern.core.checks.table import check
 from zittern.core.edits.writing import state_of
 from zittern.core.errors import DocumentError, EditError
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
-from zittern.core.motion.picture import margins_px, places_px, tangents
+from zittern.core.motion.picture import margins_px, places_px, scale_at, tangents
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.optics.lens import focal_px
 from zittern.core.rig import rotations
-from zittern.core.shot.glass import Glass
+from zittern.core.shot.glass import NEAREST_FOCUS_M, Glass
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import HoldFraming, Operator
 from zittern.core.shot.shot import Shot, Subject
+from zittern.core.sources.hand_keys import HandKeys, Tracks
 
 HEAD = Mount(id="camera", name="Camera", y_m=fixed(1.6))
 BARREL = Glass(k1=fixed(-0.12), k2=fixed(0.02))
@@ -54,6 +57,46 @@ class Breathing(unittest.TestCase):
         shot = edited(shot, {"type": "set_values", "values": values})
         focal = evaluate(shot).pose.focal_mm
         np.testing.assert_allclose(focal[[0, -1]], [35.0 * 1.01, 35.0 * 1.02], rtol=1e-9)
+
+    def test_focus_hunting_breathes_with_the_lens(self) -> None:
+        glass = Glass(breathing_percent=fixed(5.0), focus_m=fixed(2.0))
+        motion = evaluate(shot_with(layer(swings={"focus": 30.0}), glass=glass, last_frame=100))
+        hunting = motion.total[:, axis_index("focus")] / 100.0
+        np.testing.assert_allclose(motion.pose.focus_m, 2.0 * (1.0 + hunting), rtol=1e-12)
+        np.testing.assert_allclose(motion.pose.focal_mm, 35.0 * (1.0 + 0.05 / motion.pose.focus_m), rtol=1e-12)
+        self.assertGreater(np.ptp(motion.pose.focal_mm), 0.05)
+        for name in ("position_m", "angles_deg", "shift_percent"):
+            np.testing.assert_array_equal(getattr(motion.pose, name), getattr(motion.bare, name), name)
+
+    def test_its_size_in_the_picture_is_that_of_the_change_of_scale(self) -> None:
+        glass = Glass(breathing_percent=fixed(-8.0), focus_m=fixed(0.8))
+        shot = shot_with(glass=glass)
+        small = 0.01
+        keys = HandKeys(tracks=Tracks(focus=small))
+        focal = evaluate(shot_with(layer("keys", source=keys, swings={}), glass=glass)).pose.focal_mm[0]
+        scaled = abs(focal / evaluate(shot).pose.focal_mm[0] - 1.0) * 960.0
+        px = axis_info("focus").swing_px(small, scale_at(shot, shot.scope(1.0), 4.0))
+        self.assertAlmostEqual(px / scaled, 1.0, places=3)
+
+    def test_no_layer_focuses_nearer_than_a_lens_can(self) -> None:
+        shot = shot_with(layer(swings={"focus": 90.0}), glass=Glass(focus_m=fixed(0.5)))
+        self.assertEqual(evaluate(shot).pose.focus_m.min(), NEAREST_FOCUS_M)
+        findings = [each for each in check(shot).findings if each.check == "limits"]
+        self.assertEqual([each.at for each in findings], ["shot.glass.focus_m"])
+        self.assertIn("focus is at its stop of 0.3 m", findings[0].says)
+
+    def test_a_layer_of_focus_alone_says_why_nothing_is_seen(self) -> None:
+        hunting = layer(swings={"focus": 5.0})
+        for glass, quiet in ((None, True), (Glass(), True), (Glass(breathing_percent=fixed(6.0)), False)):
+            findings = [each for each in check(shot_with(hunting, glass=glass)).findings if each.check == "silent"]
+            self.assertEqual([("breathing" in each.says, each.weight) for each in findings], [(True, False)] * quiet)
+
+    def test_focus_leaves_the_random_start_of_other_axes(self) -> None:
+        swings = {"pan": 0.5, "shift_y": 1.0}
+        plain, hunting = (
+            evaluate(shot_with(layer(swings=each))).layers["sway"] for each in (swings, {**swings, "focus": 4.0})
+        )
+        np.testing.assert_array_equal(plain[:, :9], hunting[:, :9])
 
     def test_a_cache_sees_every_change(self) -> None:
         cache, shot = Cache(), shot_with(layer(steady=True), mounts=(HEAD,), glass=BARREL, last_frame=5)

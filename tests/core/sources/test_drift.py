@@ -16,7 +16,7 @@ class Drifting(unittest.TestCase):
 
     def test_axes_and_seeds_are_unrelated(self) -> None:
         moved = np.concatenate([values(Drift(rate_hz=2.0), 1500, seed=s) for s in (1, 2)], axis=1)
-        self.assertLess(np.abs(np.corrcoef(moved.T) - np.eye(18)).max(), 0.15)
+        self.assertLess(np.abs(np.corrcoef(moved.T) - np.eye(2 * len(SWINGS))).max(), 0.15)
 
     def test_loops(self) -> None:
         meets(Drift(loop=True))

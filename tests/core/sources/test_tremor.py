@@ -17,7 +17,7 @@ class Trembling(unittest.TestCase):
 
     def test_axes_and_seeds_are_unrelated(self) -> None:
         moved = np.concatenate([values(Tremor(), 1500, seed=s) for s in (1, 2)], axis=1)
-        self.assertLess(np.abs(np.corrcoef(moved.T) - np.eye(18)).max(), 0.15)
+        self.assertLess(np.abs(np.corrcoef(moved.T) - np.eye(2 * len(SWINGS))).max(), 0.15)
 
     def test_swells_and_fades(self) -> None:
         loud = np.abs(values(Tremor(), 60)[:, 0]).reshape(-1, FPS).max(axis=1)

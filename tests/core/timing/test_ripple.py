@@ -5,6 +5,7 @@ from dataclasses import replace
 import numpy as np
 
 from tests.core.making import edited, layer, shot_with
+from zittern.core.axes import no_offsets
 from zittern.core.errors import EditError
 from zittern.core.motion.evaluate import Motion, evaluate
 from zittern.core.numbers.param import by_formula, fixed, keyed
@@ -48,7 +49,7 @@ def inserted(before: Shot, **fields: object) -> Shot:
 
 
 def offsets(motion: Motion) -> np.ndarray:
-    return sum(motion.layers.values(), np.zeros((len(motion.frames), 9)))
+    return sum(motion.layers.values(), no_offsets(motion.frames))
 
 
 class Keyed(unittest.TestCase):

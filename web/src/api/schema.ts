@@ -1705,6 +1705,22 @@ export interface components {
              *       }
              *     }
              */
+            focus: components["schemas"]["AxisSetting"];
+            /**
+             * @default {
+             *       "locked": false,
+             *       "on": true,
+             *       "pace": {
+             *         "state": "fixed",
+             *         "value": 1
+             *       },
+             *       "seed": 0,
+             *       "swing": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       }
+             *     }
+             */
             pan: components["schemas"]["AxisSetting"];
             /**
              * @default {
@@ -1841,7 +1857,7 @@ export interface components {
              * Name
              * @enum {string}
              */
-            name: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y";
+            name: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y" | "focus";
             /** Plus */
             plus: string;
             /** Sign */
@@ -1865,7 +1881,7 @@ export interface components {
              * Axis
              * @enum {string}
              */
-            axis: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y";
+            axis: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y" | "focus";
             /** Base Hz */
             base_hz: number;
             /** Measured */
@@ -1894,7 +1910,7 @@ export interface components {
          */
         AxisSetting: {
             /** Linked To */
-            linked_to?: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y") | null;
+            linked_to?: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y" | "focus") | null;
             /**
              * Locked
              * @default false
@@ -2498,11 +2514,11 @@ export interface components {
              * Axis
              * @enum {string}
              */
-            axis: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y";
+            axis: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y" | "focus";
             /** Layer */
             layer: string;
             /** To */
-            to: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y")[];
+            to: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y" | "focus")[];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2668,6 +2684,10 @@ export interface components {
              *       "dolly": {
              *         "state": "fixed",
              *         "value": 45
+             *       },
+             *       "focus": {
+             *         "state": "fixed",
+             *         "value": 0
              *       },
              *       "pan": {
              *         "state": "fixed",
@@ -2980,7 +3000,7 @@ export interface components {
          */
         FieldLook: {
             /** Axis */
-            axis?: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y") | null;
+            axis?: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y" | "focus") | null;
             /**
              * Choices
              * @default []
@@ -3008,7 +3028,7 @@ export interface components {
              * @default roll
              * @enum {string}
              */
-            ink: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y";
+            ink: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y" | "focus";
             /**
              * Kind
              * @enum {string}
@@ -3471,6 +3491,10 @@ export interface components {
              *         "state": "fixed",
              *         "value": 0
              *       },
+             *       "focus": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       },
              *       "pan": {
              *         "state": "formula",
              *         "text": "0.5 * sin(tau * t / 4)"
@@ -3774,6 +3798,10 @@ export interface components {
             /**
              * @default {
              *       "dolly": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       },
+             *       "focus": {
              *         "state": "fixed",
              *         "value": 0
              *       },
@@ -4259,6 +4287,19 @@ export interface components {
              *           "value": 0
              *         }
              *       },
+             *       "focus": {
+             *         "locked": false,
+             *         "on": true,
+             *         "pace": {
+             *           "state": "fixed",
+             *           "value": 1
+             *         },
+             *         "seed": 0,
+             *         "swing": {
+             *           "state": "fixed",
+             *           "value": 0
+             *         }
+             *       },
              *       "pan": {
              *         "locked": false,
              *         "on": true,
@@ -4522,11 +4563,11 @@ export interface components {
          */
         LinkAxes: {
             /** Axes */
-            axes: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y")[];
+            axes: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y" | "focus")[];
             /** Layer */
             layer: string;
             /** To */
-            to?: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y") | null;
+            to?: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y" | "focus") | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4637,13 +4678,13 @@ export interface components {
          *     - `coverage`: width of the gap at the edges of plates. Columns: left px, right px, bottom px, top px.
          *     - `rig`: pose of the rig after a mount. Columns: x m, y m, z m, qx, qy, qz, qw.
          *     - `moves`: picture movement by a mount or layer alone since the previous frame, 0 where unknown. Columns: px.
-         *     - `pose`: the lens with everything. Columns: x_m, y_m, z_m, pan_deg, tilt_deg, roll_deg, focal_mm, vertical_field_of_view_deg, shift_x_percent, shift_y_percent, k1, k2.
-         *     - `bare`: the lens with the move alone. Columns: x_m, y_m, z_m, pan_deg, tilt_deg, roll_deg, focal_mm, vertical_field_of_view_deg, shift_x_percent, shift_y_percent, k1, k2.
+         *     - `pose`: the lens with everything. Columns: x_m, y_m, z_m, pan_deg, tilt_deg, roll_deg, focal_mm, vertical_field_of_view_deg, shift_x_percent, shift_y_percent, k1, k2, focus_m.
+         *     - `bare`: the lens with the move alone. Columns: x_m, y_m, z_m, pan_deg, tilt_deg, roll_deg, focal_mm, vertical_field_of_view_deg, shift_x_percent, shift_y_percent, k1, k2, focus_m.
          *     - `aimed`: the mount that the operator aims, in its parent. Columns: pan deg, tilt deg.
-         *     - `sum`: all layers that count together. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom, shift_x, shift_y.
-         *     - `layer`: offsets of a layer, also when muted. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom, shift_x, shift_y.
+         *     - `sum`: all layers that count together. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom, shift_x, shift_y, focus.
+         *     - `layer`: offsets of a layer, also when muted. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom, shift_x, shift_y, focus.
          *     - `weight`: weight of a layer with its ramps and its clip's. Columns: share.
-         *     - `clip`: sum of the layers of a clip, also when muted. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom, shift_x, shift_y.
+         *     - `clip`: sum of the layers of a clip, also when muted. Columns: pan, tilt, roll, truck, pedestal, dolly, zoom, shift_x, shift_y, focus.
          *     - `blend`: the position of a blend on its pad, with limited speed. Columns: across %, up %.
          *     - `hull`: amount of a clip with its ramps and cross-fades. Columns: share.
          */
@@ -5332,7 +5373,7 @@ export interface components {
          */
         NewSeeds: {
             /** Axes */
-            axes?: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y")[] | null;
+            axes?: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y" | "focus")[] | null;
             /** Layers */
             layers: string[];
             /**
@@ -5664,6 +5705,14 @@ export interface components {
              *     }
              */
             dolly: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Focus
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            focus: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Pan
              * @default {
@@ -6372,6 +6421,13 @@ export interface components {
              */
             dolly: components["schemas"]["Track"];
             /**
+             * @default {
+             *       "data": "",
+             *       "scale": 0
+             *     }
+             */
+            focus: components["schemas"]["Track"];
+            /**
              * Name
              * @default
              */
@@ -6918,10 +6974,11 @@ export interface components {
              *       "dolly",
              *       "zoom",
              *       "shift_x",
-             *       "shift_y"
+             *       "shift_y",
+             *       "focus"
              *     ]
              */
-            axes: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y")[];
+            axes: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y" | "focus")[];
             /** Factor */
             factor: number;
             /** Layers */
@@ -6949,7 +7006,7 @@ export interface components {
          */
         SetAxisRate: {
             /** Axes */
-            axes: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y")[];
+            axes: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y" | "focus")[];
             /** Layer */
             layer: string;
             /** Rate Hz */
@@ -7347,7 +7404,7 @@ export interface components {
          */
         SetSwings: {
             /** Axes */
-            axes: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y")[];
+            axes: ("pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y" | "focus")[];
             /** Frame */
             frame: number;
             /** Layer */
@@ -8124,6 +8181,10 @@ export interface components {
              *         "data": "",
              *         "scale": 0
              *       },
+             *       "focus": {
+             *         "data": "",
+             *         "scale": 0
+             *       },
              *       "name": "",
              *       "pan": {
              *         "data": "",
@@ -8313,6 +8374,14 @@ export interface components {
              *     }
              */
             dolly: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
+            /**
+             * Focus
+             * @default {
+             *       "state": "fixed",
+             *       "value": 0
+             *     }
+             */
+            focus: components["schemas"]["Fixed"] | components["schemas"]["Keyed"] | components["schemas"]["Formula"];
             /**
              * Pan
              * @default {
@@ -8615,6 +8684,10 @@ export interface components {
              *         "state": "fixed",
              *         "value": 45
              *       },
+             *       "focus": {
+             *         "state": "fixed",
+             *         "value": 0
+             *       },
              *       "pan": {
              *         "state": "fixed",
              *         "value": 0
@@ -8679,7 +8752,7 @@ export interface components {
              * Axis
              * @enum {string}
              */
-            axis: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y";
+            axis: "pan" | "tilt" | "roll" | "truck" | "pedestal" | "dolly" | "zoom" | "shift_x" | "shift_y" | "focus";
             /** Least */
             least: number[];
             /** Most */

@@ -12,6 +12,7 @@ from zittern.core.checks.study import Study, stretch
 from zittern.core.edits.table import place_of
 from zittern.core.numbers.param import Number, formula_of
 from zittern.core.optics.lens import LEAST_FOCAL_MM
+from zittern.core.shot.glass import NEAREST_FOCUS_M
 from zittern.core.units import Array
 
 __all__ = ["limits"]
@@ -43,6 +44,7 @@ def limits(study: Study) -> Iterator[Finding]:
             says=f"{called} is up to {amount:.4g} outside {least:g} to {most:g} and is clamped",
         )
     yield from _lens_at_its_stop(study)
+    yield from _focus_at_its_stop(study)
 
 
 def _lens_at_its_stop(study: Study) -> Iterator[Finding]:
@@ -61,6 +63,25 @@ def _lens_at_its_stop(study: Study) -> Iterator[Finding]:
         unit="mm",
         says=f"the lens is at its stop of {LEAST_FOCAL_MM:g} mm in {int(at_stop.sum())} frames: zoom goes down to "
         f"{np.min(zoom):.0f} %",
+    )
+
+
+def _focus_at_its_stop(study: Study) -> Iterator[Finding]:
+    """Find frames in which layers would focus nearer than possible."""
+    focus = study.motion.total[:, axis_index("focus")]
+    wanted = study.shot.focus_m(study.scope) * (1.0 + focus / 100.0)
+    at_stop = wanted < NEAREST_FOCUS_M
+    if not np.any(at_stop):
+        return
+    yield Finding(
+        check="limits",
+        weight=False,
+        at="shot.glass.focus_m" if study.shot.glass is not None else "shot.focal_mm",
+        frames=stretch(study.frames, at_stop),
+        amount=float(NEAREST_FOCUS_M - np.min(wanted)),
+        unit="m",
+        says=f"the focus is at its stop of {NEAREST_FOCUS_M:g} m in {int(at_stop.sum())} frames: layers lower it by "
+        f"{-np.min(focus):.0f} %",
     )
 
 

@@ -134,6 +134,8 @@ def _too_small(study: Study, layer: Layer) -> tuple[bool, str, Fix | None] | Non
     peak = float(np.max(np.abs(study.layer_px(layer.id))))
     if peak >= _LEAST_PX:
         return None
+    if layer.moving_axes == ("focus",) and not np.any(study.shot.breathing(study.scope)):
+        return False, "focus moves the picture by breathing, and the lens has none; only exports show it", None
     return True, f"its peak in the picture is {peak:.2g} px, less than {_LEAST_PX:g} px", None
 
 

@@ -112,7 +112,8 @@ class Study:
         -------
         (F, A).
         """
-        return px_per_unit(picture_scale(self.shot, self.motion.pose.focal_mm, self.distance_m))
+        breathing = self.shot.breathing(self.scope)
+        return px_per_unit(picture_scale(self.shot, self.motion.pose.focal_mm, self.distance_m, breathing))
 
     def layer_px(self, layer: str) -> Array:
         """Return the picture movement by a layer on each axis.

@@ -1,7 +1,7 @@
 """Stage: lens.
 
 Reads the keyed focal length, the glass and the summed offsets; gives the focal length with breathing and zoom, the
-distortion, and the shift of the picture.
+distortion, the shift of the picture, and the focus distance.
 """
 
 from __future__ import annotations
@@ -13,6 +13,7 @@ import numpy as np
 from zittern.core.axes import SHIFTS, Axis, axis_index
 from zittern.core.motion.evaluation import Evaluation, Part
 from zittern.core.optics.lens import LEAST_FOCAL_MM
+from zittern.core.shot.glass import NEAREST_FOCUS_M
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
@@ -53,25 +54,17 @@ def lens_values(run: Evaluation, offsets: Mapping[str, Array]) -> tuple[Array, .
 
     Returns
     -------
-    (F,) or (F, 2) each: focal length with breathing and zoom, mm; shift of the picture, %; distortion.
+    (F,) or (F, 2) each: focal length with breathing and zoom, mm; shift of the picture, %; distortion;
+    focus distance, m.
     """
-    return _zoomed_mm(run, offsets), shift_percent(run, offsets), distortion(run)
-
-
-def _zoomed_mm(run: Evaluation, offsets: Mapping[str, Array]) -> Array:
-    """Keyed, with breathing, x (1 + zoom), never shorter than a lens can be.
-
-    Parameters
-    ----------
-    offsets: (F, A) of the layers, by mount id or chain.LENS.
-
-    Returns
-    -------
-    (F,) millimetres.
-    """
-    if not offsets:
-        return focal_mm(run)
-    return np.maximum(focal_mm(run) * (1.0 + _sum(run, offsets, ["zoom"])[:, 0] / 100.0), LEAST_FOCAL_MM)
+    shot = run.shot
+    zoom, hunting = (_sum(run, offsets, [axis])[:, 0] / 100.0 for axis in ("zoom", "focus"))
+    keyed_mm, focus_m = focal_mm(run), run.memoized("focus", (shot.glass,), lambda: shot.focus_m(run.scope))
+    if np.any(hunting):
+        focus_m = np.maximum(focus_m * (1.0 + hunting), NEAREST_FOCUS_M)
+        keyed_mm = shot.lens_mm(run.scope, focus_m)
+    zoomed_mm = np.maximum(keyed_mm * (1.0 + zoom), LEAST_FOCAL_MM) if np.any(zoom) else keyed_mm
+    return zoomed_mm, shift_percent(run, offsets), distortion(run), focus_m
 
 
 def shift_percent(run: Evaluation, offsets: Mapping[str, Array]) -> Array:

@@ -63,23 +63,27 @@ def distances_m(shot: Shot, motion: Motion) -> Array:
     return lengths(away)
 
 
-def picture_scale(shot: Shot, focal_mm: Array, distance_m: Array | float) -> PictureScale:
+def picture_scale(
+    shot: Shot, focal_mm: Array, distance_m: Array | float, breathing: Array | float = 0.0
+) -> PictureScale:
     """Return what the size of a motion in the picture depends on, at some frames.
 
     Parameters
     ----------
     focal_mm : (F,) float64, millimeters, of the lens.
     distance_m : (F,) float64, meters, from the lens to the subject; or one number.
+    breathing : (F,) float64, as `Shot.breathing`; or one number.
     """
     picture = shot.picture
     f_px = focal_px(focal_mm, shot.sensor_mm, picture.width_px)
-    return PictureScale(f_px, picture.width_px, picture.height_px, distance_m)
+    return PictureScale(f_px, picture.width_px, picture.height_px, distance_m, breathing)
 
 
 def scale_at(shot: Shot, scope: Scope, distance_m: float) -> PictureScale:
     """Return what the size of a motion in the picture depends on, at a scope's first frame, without layers."""
     f_px = focal_px(shot.lens_at(scope), shot.sensor_mm, shot.picture.width_px)
-    return PictureScale(f_px, shot.picture.width_px, shot.picture.height_px, distance_m)
+    breathing = float(shot.breathing(scope.over(scope.frames[:1]))[0])
+    return PictureScale(f_px, shot.picture.width_px, shot.picture.height_px, distance_m, breathing)
 
 
 def picture_offsets_px(shot: Shot, motion: Motion, distance_m: Array | float) -> Array:

@@ -13,9 +13,9 @@ __all__ = ["FILM_BACK_COLUMNS", "LENS_SAMPLES", "PATH_COLUMNS", "POSE_COLUMNS", 
 PATH_COLUMNS = ("x_m", "y_m", "z_m", "pan_deg", "tilt_deg", "roll_deg", "focal_mm")
 FILM_BACK_COLUMNS = tuple(axis_info(axis).column for axis in SHIFTS)
 # Names of the columns of `Pose.parts`, in order.
-POSE_COLUMNS = (*PATH_COLUMNS, *FILM_BACK_COLUMNS, "k1", "k2")
+POSE_COLUMNS = (*PATH_COLUMNS, *FILM_BACK_COLUMNS, "k1", "k2", "focus_m")
 # Parts beyond position, angles and focal length.
-LENS_SAMPLES = ("shift_percent", "distortion")
+LENS_SAMPLES = ("shift_percent", "distortion", "focus_m")
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,7 +23,7 @@ class Pose:
     """World pose of the lens. position_m (F, 3); angles_deg (F, 3) pan, tilt, roll, continuous.
 
     focal_mm (F,). shift_percent (F, 2): picture shift by the film back, % of its width to the right, of its height up.
-    distortion (F, 2): k1 and k2.
+    distortion (F, 2): k1 and k2. focus_m (F,): focus distance.
     """
 
     position_m: Array
@@ -31,6 +31,7 @@ class Pose:
     focal_mm: Array
     shift_percent: Array
     distortion: Array
+    focus_m: Array
 
     @property
     def parts(self) -> tuple[Array, ...]:

@@ -222,15 +222,37 @@ class Shot(Doc):
         if self.hold is not None:
             yield "shot.hold", self.hold
 
-    def lens_mm(self, scope: Scope) -> Array:
+    def lens_mm(self, scope: Scope, focus_m: Array | None = None) -> Array:
         """Return the keyed focal length, with the breathing of the lens.
+
+        Parameters
+        ----------
+        focus_m : (F,) float64, meters; by default the keyed focus distance.
 
         Returns
         -------
         (F,) millimetres.
         """
         focal = self.focal_mm.sample(scope)
-        return focal if self.glass is None else np.maximum(focal * self.glass.breath(scope), LEAST_FOCAL_MM)
+        return focal if self.glass is None else np.maximum(focal * self.glass.breath(scope, focus_m), LEAST_FOCAL_MM)
+
+    def focus_m(self, scope: Scope) -> Array:
+        """Return the keyed focus distance: that of the glass, or of a usual one.
+
+        Returns
+        -------
+        (F,) float64, meters.
+        """
+        return (self.glass or Glass()).focus_m.sample(scope)
+
+    def breathing(self, scope: Scope) -> Array:
+        """Return how strongly the picture shows a motion of the focus.
+
+        Returns
+        -------
+        (F,) float64, relative change of the focal length per relative change of the focus distance, without sign.
+        """
+        return np.zeros(len(scope.frames)) if self.glass is None else self.glass.breathing(scope)
 
     def lens_at(self, scope: Scope) -> float:
         """Return the focal length at a scope's first frame."""
