@@ -13,6 +13,8 @@ from pydantic import TypeAdapter
 
 from tests.forked import zittern
 from tests.formats.making import GltfMaker
+from tools.demo.cuts import CUT
+from tools.demo.shots import SHOTS
 from zittern.core.edits.table import Command
 from zittern.core.edits.values import Assignment, SetValues
 from zittern.core.motion.evaluate import evaluate
@@ -20,8 +22,6 @@ from zittern.core.numbers.param import fixed
 from zittern.core.shot.lanes import lanes_with
 from zittern.core.shot.upgrades import read_shot, write_shot
 from zittern.demo.build import SLUGS
-from zittern.demo.build_cuts import CUT
-from zittern.demo.shots import SHOTS
 from zittern.store.library import Library
 
 WALK = GltfMaker({"camera": 0, "name": "A"}, {"camera": 0, "name": "B"}).animate(

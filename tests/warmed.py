@@ -10,9 +10,9 @@ import zittern.api.app
 import zittern.api.connection
 import zittern.cli.serving
 import zittern.demo.build  # noqa: F401 (imported to be there)
+from tools.demo.shots import SHOTS
 from zittern.core.checks.table import check
 from zittern.core.runtime.later import scipy_part
-from zittern.demo.shots import SHOTS
 
 for part in ("interpolate", "signal", "spatial.transform"):
     scipy_part(part)

@@ -3,10 +3,10 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 
 from tests.api.making import WithServer
+from tools.demo.shots import SHOTS
 from zittern.checking import pieces_for
 from zittern.core.checks.table import check, named
 from zittern.core.numbers.param import keyed
-from zittern.demo.shots import SHOTS
 from zittern.formats.set_meshes import pieces_of
 from zittern.store.sets import SHIPPED
 

@@ -1,10 +1,10 @@
 import numpy as np
 
 from tests.api.making import WithServer, unpack
+from tools.demo.courier import place_m
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.motion.targets import cue_places_m, position_m
 from zittern.core.shot.upgrades import shot_from
-from zittern.demo.courier import place_m
 
 
 class Rides(WithServer):

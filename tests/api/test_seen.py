@@ -4,7 +4,7 @@ import numpy as np
 
 from tests.api.making import WithServer, unpack
 from tests.core.shot.test_changes import applied
-from zittern.demo.shots import SHOTS
+from tools.demo.shots import SHOTS
 
 SHOT = "signal-run"
 OTHER = {"zittern-variant": "variant-1"}

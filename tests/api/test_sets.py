@@ -1,6 +1,6 @@
 from tests.api.making import WithServer
 from tests.formats.making import GltfMaker
-from zittern.demo.build_sets import SETS
+from tools.demo.sets import SETS
 from zittern.store.sets import SHIPPED
 
 DUNES = (SHIPPED / "saltmarsh-dunes.glb").read_bytes()

@@ -14,9 +14,9 @@ import numpy as np
 
 from tests.api.making import WithServer
 from tests.formats.making import GltfMaker
+from tools.demo.cuts import CUT
 from zittern.api.jobs import MOST_WAITING, Busy, ExportJob
 from zittern.core.motion.evaluate import evaluate
-from zittern.demo.build_cuts import CUT
 from zittern.formats.table import format_named
 
 WALK = GltfMaker({"camera": 0, "name": "A"}, {"camera": 0, "name": "B"}).animate(

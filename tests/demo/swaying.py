@@ -5,10 +5,10 @@ stronger than it starts.
 from __future__ import annotations
 
 from tests.core.making import edited
+from tools.demo.shots import jetty_walk
 from zittern.core.numbers.param import keyed
 from zittern.core.shot.shot import Shot
 from zittern.demo.build import PROJECT
-from zittern.demo.shots import jetty_walk
 from zittern.store.library import Library
 
 __all__ = ["SLUG", "add_swaying", "jetty_walk_swaying"]

@@ -1,3 +1,4 @@
+import io
 import tempfile
 import unittest
 from pathlib import Path
@@ -5,15 +6,17 @@ from pathlib import Path
 import numpy as np
 
 from tests.core.making import command, rms
+from tools.demo import deck, kite
+from tools.demo.courier import STEP_HZ, place_m
+from tools.demo.sets import SETS
+from tools.demo.shots import SHOTS
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.motion.picture import subject_distance_m
 from zittern.core.readings.framing import misses_px, report
 from zittern.core.readings.moments import read
-from zittern.demo import deck, kite
+from zittern.demo.build import SHIPPED as SHIPPED_SHOTS
 from zittern.demo.build import SLUGS, ensure_demo
-from zittern.demo.build_sets import SETS
-from zittern.demo.courier import STEP_HZ, place_m
-from zittern.demo.shots import SHOTS
+from zittern.formats import shot_json
 from zittern.store.library import Library
 from zittern.store.sets import SHIPPED, set_file, set_ids
 
@@ -33,8 +36,13 @@ class Sets(unittest.TestCase):
 
 
 class Shots(unittest.TestCase):
-    def test_every_slug_has_its_maker(self) -> None:
+    def test_the_shipped_files_are_what_the_code_makes(self) -> None:
         self.assertEqual(tuple(SHOTS), SLUGS)
+        self.assertEqual({path.name for path in SHIPPED_SHOTS.iterdir()}, {f"{slug}.shot.json" for slug in SLUGS})
+        for slug, make in SHOTS.items():
+            written = io.BytesIO()
+            shot_json.write(make(), np.empty(0), (), written)
+            self.assertEqual((SHIPPED_SHOTS / f"{slug}.shot.json").read_bytes(), written.getvalue(), "run `make shots`")
 
     def test_the_bare_walk_is_eight_seconds_without_shake(self) -> None:
         shot = SHOTS["jetty-walk"]()

@@ -4,11 +4,11 @@ import unittest
 import numpy as np
 from PIL import Image
 
+from tools.demo.paintings import HEIGHT_PX, PAINTINGS, WIDTH_PX
+from tools.demo.plates import FOLDER, INDEX
+from tools.demo.shots import surge_plates
 from zittern.core.checks.table import check
 from zittern.core.plates.coverage import counting, in_order
-from zittern.demo.build_plates import FOLDER, INDEX
-from zittern.demo.paintings import HEIGHT_PX, PAINTINGS, WIDTH_PX
-from zittern.demo.shots import surge_plates
 
 
 class Paintings(unittest.TestCase):

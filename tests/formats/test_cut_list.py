@@ -6,11 +6,11 @@ from typing import Any
 import opentimelineio as otio
 
 from tests.core.making import shot_with
+from tools.demo.cuts import CUT, sample_cut
+from tools.demo.shots import SHOTS
 from zittern.core.errors import EditError, FormatError
 from zittern.core.numbers.param import keyed
 from zittern.core.shot.mounts import Mount
-from zittern.demo.build_cuts import CUT, sample_cut
-from zittern.demo.shots import SHOTS
 from zittern.formats.cut_list import conforming
 
 SHOT = shot_with(mounts=(Mount(id="camera", name="Camera", x_m=keyed((1, 0.0), (240, 9.0))),), last_frame=240).replace(

@@ -4,9 +4,9 @@ import numpy as np
 
 from tests.core.making import over
 from tests.formats.making import GltfMaker
+from tools.demo.courier import place_m
 from zittern.core.errors import FormatError
 from zittern.core.shot.shot import new_shot
-from zittern.demo.courier import place_m
 from zittern.formats.set_file import check_set, point_in, subject_in
 from zittern.store.sets import SHIPPED
 

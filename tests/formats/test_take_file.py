@@ -4,8 +4,8 @@ import unittest
 
 import numpy as np
 
+from tools.demo.takes import _TIMES, TAKES
 from zittern.core.errors import FormatError
-from zittern.demo.build_takes import _TIMES, TAKES
 from zittern.formats.take_file import read_take, write_take
 from zittern.store.takes import take_file, take_names
 

@@ -3,9 +3,9 @@ from dataclasses import replace
 
 import numpy as np
 
+from tools.demo.shots import SHOTS
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.rig import rotations
-from zittern.demo.shots import SHOTS
 from zittern.formats.paths import PathPart, PathSamples
 from zittern.formats.world_axes import UNCHANGED, Reading, converted, places, readings
 

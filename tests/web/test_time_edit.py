@@ -9,7 +9,7 @@ from tests.web.harness import at_first, settled
 from tests.web.making import WithPage
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.shot.shot import Shot
-from zittern.demo.build_cuts import CUT
+from tools.demo.cuts import CUT
 
 SHOT = "signal-run"
 

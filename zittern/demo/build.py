@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+from pathlib import Path
+
 from zittern.store.library import Library
 
-__all__ = ["PROJECT", "SLUGS", "ensure_demo"]
+__all__ = ["PROJECT", "SHIPPED", "SLUGS", "ensure_demo"]
+
+SHIPPED = Path(__file__).parent / "shots"
 
 PROJECT = ("saltmarsh-post", "Saltmarsh Post")
 SLUGS = (
@@ -29,8 +33,8 @@ def ensure_demo(library: Library) -> bool:
         library.add_project(name, slug)
     if not missing:
         return False
-    from zittern.demo.shots import SHOTS  # only now: a second start need not know how they are made
+    from zittern.formats import shot_json  # only now: a second start reads none of them
 
     for each in missing:
-        library.add_shot(slug, SHOTS[each](), "Demo shot", each)
+        library.add_shot(slug, shot_json.read((SHIPPED / f"{each}.shot.json").read_bytes()), "Demo shot", each)
     return True

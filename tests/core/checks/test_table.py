@@ -6,6 +6,7 @@ import numpy as np
 from tests.core.checks.broken import BROKEN, beside, clip, moving, own, sound, strolled_through
 from tests.core.making import edited, layer
 from tools import fuzz_cache
+from tools.demo.shots import SHOTS
 from zittern.core.checks.finding import Finding
 from zittern.core.checks.table import CHECKS, check, named
 from zittern.core.edits.table import apply
@@ -15,7 +16,6 @@ from zittern.core.numbers.curves import Curve, Key
 from zittern.core.numbers.param import fixed, on_curve
 from zittern.core.shot.shot import Subject
 from zittern.core.sources.noise import Noise
-from zittern.demo.shots import SHOTS
 
 
 def key(found: Finding) -> tuple[str, str | None]:

@@ -7,10 +7,10 @@ from __future__ import annotations
 
 import numpy as np
 
+from tools.demo.glb import Piece
+from tools.demo.jetty import far_hills, flag, sky, times_s, water
+from tools.demo.meshes import Mesh, blob, box, cylinder, joined, srgb, tube
 from zittern.core.units import Array
-from zittern.demo.glb import Piece
-from zittern.demo.jetty import far_hills, flag, sky, times_s, water
-from zittern.demo.meshes import Mesh, blob, box, cylinder, joined, srgb, tube
 
 __all__ = ["BOUNCES_S", "FOOT_M", "HITS_S", "SET_ID", "TOP_M", "fall_deg", "pieces"]
 

@@ -11,12 +11,13 @@ from pathlib import Path
 
 from PIL import Image
 
-from zittern.demo.paintings import PAINTINGS
+from tools.demo.paintings import PAINTINGS
 from zittern.formats.picture_file import read_picture
+from zittern.store.pictures import SHIPPED
 
 __all__ = ["FOLDER", "INDEX", "main"]
 
-FOLDER = Path(__file__).parent / "plates"
+FOLDER = SHIPPED
 # Metadata of each plate image: digest, size, coverage; by name.
 INDEX = FOLDER / "index.json"
 _QUALITY = 82

@@ -11,10 +11,10 @@ import itertools
 
 import numpy as np
 
+from tools.demo.courier import courier
+from tools.demo.glb import Piece
+from tools.demo.meshes import Colour, Mesh, blob, box, cylinder, joined, sheet, srgb, tube
 from zittern.core.units import Array
-from zittern.demo.courier import courier
-from zittern.demo.glb import Piece
-from zittern.demo.meshes import Colour, Mesh, blob, box, cylinder, joined, sheet, srgb, tube
 
 __all__ = ["DURATION_S", "SET_ID", "far_hills", "flag", "kite", "pieces", "sky", "times_s", "water"]
 

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import numpy as np
 
+from tools.demo.glb import Piece
+from tools.demo.meshes import Mesh, blob, box, cylinder, joined, srgb
 from zittern.core.units import Array
-from zittern.demo.glb import Piece
-from zittern.demo.meshes import Mesh, blob, box, cylinder, joined, srgb
 
 __all__ = ["CHEST_M", "SPEED_M_S", "START_Z_M", "courier", "place_m"]
 

@@ -10,9 +10,9 @@ from dataclasses import dataclass, field
 import numpy as np
 import pygltflib as gl
 
+from tools.demo.meshes import Mesh
 from zittern.core.rig import rotations
 from zittern.core.units import Array
-from zittern.demo.meshes import Mesh
 
 __all__ = ["Piece", "write_set"]
 

@@ -1,15 +1,18 @@
-"""The demo shots."""
+"""Builds the demo shots. Run by `make shots`; a test compares the files with its result."""
 
 from __future__ import annotations
 
 import json
 import zlib
 from collections.abc import Callable
-from pathlib import Path
 
 import numpy as np
 from pydantic import TypeAdapter
 
+from tools.demo import deck, dunes, jetty, kite
+from tools.demo.courier import CHEST_M, STEP_HZ, place_m
+from tools.demo.paintings import PAINTINGS
+from tools.demo.plates import INDEX
 from zittern.core.edits.table import Command, apply
 from zittern.core.numbers.curves import Curve
 from zittern.core.numbers.param import Number, fixed, keyed, on_curve
@@ -17,9 +20,8 @@ from zittern.core.presets.shipped import SHIPPED_BY_KEY
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.seen import as_stored
 from zittern.core.shot.shot import Shot, Subject, new_shot
-from zittern.demo import deck, dunes, jetty, kite
-from zittern.demo.courier import CHEST_M, STEP_HZ, place_m
-from zittern.demo.paintings import PAINTINGS
+from zittern.demo.build import SHIPPED
+from zittern.formats import shot_json
 
 __all__ = [
     "SHOTS",
@@ -28,13 +30,13 @@ __all__ = [
     "jetty_walk_handheld",
     "kite_pass",
     "lamp_close",
+    "main",
     "mast_fall",
     "signal_run",
     "sled_run",
     "surge_plates",
 ]
 
-PLATES = Path(__file__).parent / "plates"
 _FRAMES = 192
 _FPS = 24
 
@@ -359,7 +361,7 @@ def surge_plates() -> Shot:
         pan_deg=keyed((1, 1.2), (192, -1.2)),
     )
     shot = new_shot("Surge, plates", last_frame=_FRAMES, focal_mm=fixed(32.0), mounts=(camera,))
-    index = json.loads((PLATES / "index.json").read_text())
+    index = json.loads(INDEX.read_text())
     hung: list[dict[str, object]] = [
         {
             "type": "hang_plates",
@@ -402,3 +404,15 @@ SHOTS: dict[str, Callable[[], Shot]] = {
     "kite-pass": kite_pass,
     "surge-plates": surge_plates,
 }
+
+
+def main() -> None:
+    """Write one file per shot."""
+    SHIPPED.mkdir(exist_ok=True)
+    for slug, make in SHOTS.items():
+        with (SHIPPED / f"{slug}.shot.json").open("wb") as file:
+            shot_json.write(make(), np.empty(0), (), file)
+
+
+if __name__ == "__main__":
+    main()

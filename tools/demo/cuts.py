@@ -6,11 +6,12 @@ from pathlib import Path
 
 import opentimelineio as otio
 
-from zittern.demo.shots import SHOTS
+import zittern.demo
+from tools.demo.shots import SHOTS
 
 __all__ = ["CUT", "main", "sample_cut"]
 
-CUT = Path(__file__).parent / "cuts" / "saltmarsh-post.otio"
+CUT = Path(zittern.demo.__file__).parent / "cuts" / "saltmarsh-post.otio"
 
 # For each shot: the first shown frame, counted from the shot's own, the number of frames, and the speed.
 _SHOWN = (

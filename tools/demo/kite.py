@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import numpy as np
 
+from tools.demo import dunes
+from tools.demo.glb import Piece
+from tools.demo.jetty import kite
 from zittern.core.units import Array
-from zittern.demo import dunes
-from zittern.demo.glb import Piece
-from zittern.demo.jetty import kite
 
 __all__ = ["SET_ID", "TURNS_S", "pieces", "place_m"]
 

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from zittern.demo import deck, dunes, jetty, kite
-from zittern.demo.glb import write_set
+from tools.demo import deck, dunes, jetty, kite
+from tools.demo.glb import write_set
 from zittern.store.sets import SHIPPED
 
 __all__ = ["SETS", "main"]

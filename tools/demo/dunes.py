@@ -7,10 +7,10 @@ from __future__ import annotations
 
 import numpy as np
 
+from tools.demo.glb import Piece
+from tools.demo.jetty import far_hills, sky
+from tools.demo.meshes import Mesh, blob, box, cylinder, joined, sheet, srgb, tube
 from zittern.core.units import Array
-from zittern.demo.glb import Piece
-from zittern.demo.jetty import far_hills, sky
-from zittern.demo.meshes import Mesh, blob, box, cylinder, joined, sheet, srgb, tube
 
 __all__ = ["LAMP_M", "SET_ID", "pieces"]
 
