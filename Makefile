@@ -10,7 +10,7 @@ GENERATED := tests.tools.test_words tests.tools.test_inks tests.api.test_guard.O
 	tests.core.presets.test_files.Files.test_the_published_schema_is_up_to_date
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/tsconfig.json
 
-.PHONY: install demo dev test chromium test-core lint format types sets takes plates cuts shots schema words screenshots figures bench hostile hostile-formulas hostile-cost hostile-files fuzz-cache kill soak mutate clean lock
+.PHONY: install demo dev test chromium test-core lint format types presets sets takes plates cuts shots schema words screenshots figures bench hostile hostile-formulas hostile-cost hostile-files fuzz-cache kill soak mutate clean lock
 
 install: $(VENV)/.runtime zittern/web_dist/index.html
 
@@ -82,6 +82,9 @@ schema: $(VENV)/.runtime
 
 words: $(VENV)/.dev
 	$(PY) -m tools.words
+
+presets: $(VENV)/.runtime
+	$(PY) -m tools.presets.shipped
 
 takes: $(VENV)/.runtime
 	$(PY) -m tools.demo.takes

@@ -24,13 +24,13 @@ from zittern.core.errors import BadInput
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.sampled import sample
 from zittern.core.plates.coverage import A_LOOK, uncovered_px
-from zittern.core.presets.shipped import SHIPPED
 from zittern.core.readings.moments import read
 from zittern.core.readings.streams import streamed
 from zittern.core.readings.swatches import swatch
 from zittern.core.runtime.budget import Budget, on_budget
 from zittern.core.shot.shot import Shot
 from zittern.core.shot.upgrades import read_shot, write_shot
+from zittern.store.shipped import shipped_presets
 
 __all__ = ["Cost", "cost_of", "run"]
 
@@ -91,7 +91,7 @@ def cost_of(shot: Shot, pushed: tuple[str, ...] = (), memory: bool = False) -> C
                 _ = each.array.values
             if shot.plates:
                 uncovered_px(shot, found.whole, A_LOOK, fine=False)
-            for preset in SHIPPED[:_SWATCHES]:
+            for preset in list(shipped_presets().values())[:_SWATCHES]:
                 swatch(shot, preset, cache)
     except BadInput as error:
         refused = error.message

@@ -27,13 +27,13 @@ from zittern.bench import big_shot
 from zittern.core.errors import BadInput
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.presets.files import read_preset, write_preset
-from zittern.core.presets.shipped import SHIPPED
 from zittern.core.shot.shot import Shot
 from zittern.core.timebase import Fps
 from zittern.formats import cue_csv, set_file, shot_json, take_file
 from zittern.formats.files import no_sidecars
 from zittern.formats.opening import open_shot
 from zittern.formats.table import written
+from zittern.store.shipped import shipped_presets
 
 __all__ = ["KINDS", "Report", "run"]
 
@@ -101,7 +101,10 @@ def _good() -> dict[str, tuple[bytes, Callable[[bytes], object]]]:
         "gltf": (written("gltf", shot, motion), _path(".gltf")),
         "csv": (written("csv", shot, motion), _path(".csv")),
         "shot": (written("shot", shot, motion), _shot),
-        "preset": (write_preset(SHIPPED[0]).encode(), lambda data: write_preset(read_preset(data))),
+        "preset": (
+            write_preset(shipped_presets()["run"]).encode(),
+            lambda data: write_preset(read_preset(data)),
+        ),
         "take": (take, _take("take.csv")),
         "take-json": (json.dumps(rows).encode(), _take("take.json")),
         "cues": (cues, lambda data: [cue.model_dump_json() for cue in cue_csv.read_cues(data, shot)]),

@@ -21,7 +21,6 @@ from zittern.core.motion.evaluate import evaluate, evaluate_in_parts
 from zittern.core.motion.sampled import sample
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.plates.coverage import A_LOOK, uncovered_px
-from zittern.core.presets.shipped import SHIPPED
 from zittern.core.readings.moments import read
 from zittern.core.readings.streams import streamed
 from zittern.core.readings.swatches import swatch
@@ -37,6 +36,7 @@ from zittern.core.shot.springs import Springs
 from zittern.core.sources.noise import Noise
 from zittern.core.timebase import frame_grid
 from zittern.formats.table import written
+from zittern.store.shipped import shipped_presets
 
 __all__ = ["big_shot", "run"]
 
@@ -59,7 +59,10 @@ def run(rounds: int = 9) -> dict[str, object]:
     motion = evaluate(shot)
     by_text, bare = _by_formula(shot), _before_a_plate(shot)
     bent = bare.replace(glass=Glass(k1=fixed(-0.12), k2=fixed(0.03)))
-    bent_motion, lasting = evaluate(bent), [each for each in SHIPPED if each.length_s is None][:SWATCHES]
+    bent_motion, lasting = (
+        evaluate(bent),
+        [each for each in shipped_presets().values() if each.length_s is None][:SWATCHES],
+    )
     to_and_fro = np.arange(100_000.0), np.arange(100_000) % 2 * np.linspace(1.0, 2.0, 100_000)
     best = _best(
         {

@@ -4,10 +4,10 @@ from unittest.mock import patch
 from tests.api.making import WithServer
 from zittern.api.models.presets import PresetShelfOut
 from zittern.core.presets.files import write_preset
-from zittern.core.presets.shipped import SHIPPED_BY_KEY
 from zittern.core.shot.seen import alone
+from zittern.store.shipped import shipped_presets
 
-RUN = SHIPPED_BY_KEY["run"]
+RUN = shipped_presets()["run"]
 SHOT = "/api/shots/jetty-walk"
 
 
@@ -51,7 +51,7 @@ class Placing(WithPresets):
     def test_each_can_be_placed(self) -> None:
         shelf = self.shelf()
         owned = [each["own"] for each in shelf["presets"]]
-        self.assertEqual((owned, shelf["undo_label"]), ([False] * len(SHIPPED_BY_KEY), None))
+        self.assertEqual((owned, shelf["undo_label"]), ([False] * len(shipped_presets()), None))
         placed = self.place("brisk-walk")
         self.assertEqual((placed["undo_label"], "clip:clip-1" in placed["made"]), ("Place “Brisk walk”", True))
 
@@ -82,7 +82,7 @@ class Placing(WithPresets):
         self.assertEqual(self.state()["revision"], base)
 
     def test_the_shot_is_written_as_text_once_for_all_cards(self) -> None:
-        keys = list(SHIPPED_BY_KEY)[:12]
+        keys = list(shipped_presets())[:12]
         self.client.post(f"{SHOT}/swatches", json={"presets": keys})
         with patch("zittern.api.context.alone", side_effect=alone) as written:
             made = self.client.post(f"{SHOT}/swatches", json={"presets": keys}).json()
@@ -154,7 +154,7 @@ class Keeping(WithPresets):
         self.assertEqual(self.own(), [])
 
     def test_what_ships_stays_as_it_is(self) -> None:
-        content = SHIPPED_BY_KEY["run"].fingerprint
+        content = shipped_presets()["run"].fingerprint
         for answer in (
             self.client.put("/api/presets/run", json={"content": content, "name": "Mine"}),
             self.client.put(

@@ -6,11 +6,11 @@ from sqlalchemy import text
 from tests.store.making import WithLibrary
 from zittern.core.errors import BadInput, Conflict, NotFound
 from zittern.core.presets.preset import Preset
-from zittern.core.presets.shipped import SHIPPED_BY_KEY
 from zittern.store import presets
 from zittern.store.library import Library
+from zittern.store.shipped import shipped_presets
 
-RUN = SHIPPED_BY_KEY["run"]
+RUN = shipped_presets()["run"]
 MINE = RUN.replace(name="Mine", tags=("run",))
 
 

@@ -11,10 +11,10 @@ from playwright.sync_api import Locator, expect
 from tests.web.harness import settled
 from tests.web.making import WithPage
 from zittern.core.presets.files import read_preset, write_preset
-from zittern.core.presets.shipped import SHIPPED_BY_KEY
+from zittern.store.shipped import shipped_presets
 
 SHOT = "jetty-walk-swaying"
-RUN = SHIPPED_BY_KEY["run"]
+RUN = shipped_presets()["run"]
 
 
 class WithPresets(WithPage):
@@ -227,7 +227,7 @@ class Keeping(WithPresets):
             page.get_by_role("menuitem", name="Export as a file").click()
         self.assertEqual(taken.value.suggested_filename, "small-boat.preset.json")
         text = Path(taken.value.path()).read_text()
-        self.assertEqual(read_preset(text), SHIPPED_BY_KEY["small-boat"])
+        self.assertEqual(read_preset(text), shipped_presets()["small-boat"])
         self.drop("boat.preset.json", text)
         expect(page.get_by_role("button", name=re.compile(r"^Preset Small boat 2 (\d+ px|…)"))).to_be_visible()
         self.drop("broken.preset.json", json.dumps(json.loads(text) | {"schema_version": 77}))

@@ -16,12 +16,12 @@ from tools.demo.plates import INDEX
 from zittern.core.edits.table import Command, apply
 from zittern.core.numbers.curves import Curve
 from zittern.core.numbers.param import Number, fixed, keyed, on_curve
-from zittern.core.presets.shipped import SHIPPED_BY_KEY
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.seen import as_stored
 from zittern.core.shot.shot import Shot, Subject, new_shot
 from zittern.demo.build import SHIPPED
 from zittern.formats import shot_json
+from zittern.store.shipped import shipped_presets
 
 __all__ = [
     "SHOTS",
@@ -325,7 +325,7 @@ def _kite_subject(last_frame: int) -> Subject:
 
 
 def _preset(key: str) -> dict[str, object]:
-    return {"preset": SHIPPED_BY_KEY[key], "key": key}
+    return {"preset": shipped_presets()[key], "key": key}
 
 
 def _edited(shot: Shot, *commands: dict[str, object]) -> Shot:

@@ -12,6 +12,7 @@ documents   documents packed for the database, with a cache by content
 cards       cached properties for the card of a shot
 revisions   edits, undo, redo, history: nothing acknowledged is lost
 tidy        history thinned on wish
+shipped     presets that come with the application
 presets     the user's own presets, with undo
 seeds       the seed of a shot that is new: the only chance there is
 naming      names of projects and shots, and their slugs

@@ -16,8 +16,8 @@ from sqlalchemy import Connection, delete, func, insert, select, update
 from zittern.core.errors import BadInput, Conflict, DocumentError, NotFound
 from zittern.core.presets.files import read_preset, write_preset
 from zittern.core.presets.preset import Preset
-from zittern.core.presets.shipped import SHIPPED, SHIPPED_BY_KEY
 from zittern.core.shot.ids import free_name
+from zittern.store.shipped import shipped_presets
 from zittern.store.tables import PresetRow, PresetStepRow, now
 
 __all__ = ["MOST_BYTES", "MOST_PRESETS", "KeptPreset", "PresetShelf", "Shelf"]
@@ -73,7 +73,7 @@ class PresetShelf:
 
     def get(self, key: str) -> KeptPreset:
         """One, shipped or the user's own. Raises NotFound."""
-        shipped = SHIPPED_BY_KEY.get(key)
+        shipped = shipped_presets().get(key)
         if shipped is not None:
             return KeptPreset(key, shipped, shipped.fingerprint)
         with self._reading() as connection:
@@ -81,8 +81,8 @@ class PresetShelf:
 
     def raw(self, key: str) -> str:
         """Return the stored text of a preset, even if it is unreadable. Raises NotFound."""
-        if key in SHIPPED_BY_KEY:
-            return write_preset(SHIPPED_BY_KEY[key])
+        if key in shipped_presets():
+            return write_preset(shipped_presets()[key])
         with self._reading() as connection:
             return _document(connection, key)
 
@@ -180,7 +180,7 @@ class _AnyCase:
 
 def _names(connection: Connection, but: str = "") -> set[str]:
     own = connection.scalars(select(PresetRow.name).where(PresetRow.key != but))
-    return {name.casefold() for name in (*own, *(preset.name for preset in SHIPPED))}
+    return {name.casefold() for name in (*own, *(preset.name for preset in shipped_presets().values()))}
 
 
 def _check_room(connection: Connection, key: str, text: str) -> None:

@@ -8,10 +8,10 @@ from zittern.core.errors import EditError
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed
 from zittern.core.presets.preset import Preset
-from zittern.core.presets.shipped import SHIPPED
+from zittern.store.shipped import shipped_presets
 
 RUN = three_layers()
-JOLT = next(preset for preset in SHIPPED if preset.name == "Startled")
+JOLT = shipped_presets()["startled"]
 HELD = shot_with(layer(), clip={"span_frames": (21.0, 140.0), "ramp_in_frames": 10.0, "ramp_out_frames": 20.0})
 
 

@@ -13,8 +13,8 @@ from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.motion.picture import picture_offsets_px, subject_distance_m
 from zittern.core.numbers.param import fixed
-from zittern.core.presets.shipped import SHIPPED_BY_KEY
 from zittern.core.shot.shot import new_shot
+from zittern.store.shipped import shipped_presets
 
 # Twice what a fast tremor needs.
 FPS = 48
@@ -57,7 +57,7 @@ def _through_each(key: str) -> dict[float, Measured]:
 
 def _looked_at(key: str, seed: int) -> dict[float, np.ndarray]:
     """Where the picture is by each lens, (F, 3) px: its centre across and down, and its right edge down."""
-    preset = SHIPPED_BY_KEY[key]
+    preset = shipped_presets()[key]
     # What does not hang on the lens is worked out for the first and met again.
     cache, found = Cache(), {}
     for lens_mm in LENSES:

@@ -9,11 +9,11 @@ from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.presets.differences import PartDifference, differences
 from zittern.core.presets.preset import Preset
-from zittern.core.presets.shipped import SHIPPED_BY_KEY
 from zittern.core.shot.shot import Shot
+from zittern.store.shipped import shipped_presets
 
 RUN = three_layers()
-BREATH = SHIPPED_BY_KEY["exhausted-breath"]
+BREATH = shipped_presets()["exhausted-breath"]
 LONG = shot_with(focal_mm=fixed(70.0))
 
 
@@ -31,7 +31,7 @@ def told(shot: Shot, preset: Preset) -> list[PartDifference]:
 
 class Differences(unittest.TestCase):
     def test_just_placed_nothing_differs(self) -> None:
-        for key, preset in SHIPPED_BY_KEY.items():
+        for key, preset in shipped_presets().items():
             rows = told(put(preset, key), preset)
             self.assertEqual([row.how for row in rows], ["same"] * (len(preset.layers) + 1), key)
 

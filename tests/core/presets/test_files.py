@@ -5,10 +5,10 @@ from pathlib import Path
 from zittern.core.errors import DocumentError
 from zittern.core.presets.files import STEPS, read_preset, write_preset
 from zittern.core.presets.preset import PRESET_VERSION, Preset
-from zittern.core.presets.shipped import SHIPPED, SHIPPED_BY_KEY
+from zittern.store.shipped import shipped_presets
 
 ROOT = Path(__file__).parents[3]
-GOOD = json.loads(write_preset(SHIPPED_BY_KEY["exhausted-breath"]))
+GOOD = json.loads(write_preset(shipped_presets()["exhausted-breath"]))
 
 
 def changed(**fields: object) -> str:
@@ -21,7 +21,7 @@ NAMES = {5: "Blow and ground", 6: "Small boat"}
 
 class Files(unittest.TestCase):
     def test_reading_what_was_written(self) -> None:
-        for preset in SHIPPED:
+        for preset in shipped_presets().values():
             self.assertEqual(read_preset(write_preset(preset)), preset)
 
     def test_one_old_file_for_every_version_before(self) -> None:

@@ -12,7 +12,6 @@ from zittern.core.presets.files import read_preset, write_preset
 from zittern.core.presets.placed import placed
 from zittern.core.presets.preset import CARRIER, Preset
 from zittern.core.presets.saved import of_layers, saved
-from zittern.core.presets.shipped import SHIPPED_BY_KEY
 from zittern.core.shot.clips import Clock
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.mounts import Mount
@@ -20,8 +19,9 @@ from zittern.core.shot.operator import Operator
 from zittern.core.shot.shot import Shot
 from zittern.core.shot.springs import Springs
 from zittern.core.timebase import Fps
+from zittern.store.shipped import shipped_presets
 
-BREATH = SHIPPED_BY_KEY["exhausted-breath"]
+BREATH = shipped_presets()["exhausted-breath"]
 PANIC = Dial(name="panic", unit="%", value=keyed((21, 0.0), (90, 80.0)))
 BEATS = Dial(name="beats", maximum=10.0, value=by_formula("panic / 20", fixed(0.0)))
 STRAY = Dial(name="stray")

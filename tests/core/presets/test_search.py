@@ -1,7 +1,7 @@
 import unittest
 
 from zittern.core.presets.search import SEARCH_WORDS, found, nearest
-from zittern.core.presets.shipped import SHIPPED_BY_KEY
+from zittern.store.shipped import shipped_presets
 
 
 class Words(unittest.TestCase):
@@ -18,14 +18,14 @@ class Words(unittest.TestCase):
             ("handheld", {"shoulder-standing", "brisk-walk", "run"}), ("Handheld Interview", {"shoulder-standing"}),
             ("small boat", {"small-boat"}),
         ):  # fmt: skip
-            self.assertLessEqual(wanted, set(found(SHIPPED_BY_KEY, asked)), asked)
+            self.assertLessEqual(wanted, set(found(shipped_presets(), asked)), asked)
 
     def test_every_shipped_one_has_words_and_no_other_does(self) -> None:
-        self.assertEqual(set(SEARCH_WORDS), set(SHIPPED_BY_KEY))
+        self.assertEqual(set(SEARCH_WORDS), set(shipped_presets()))
 
     def test_where_nothing_is_found_the_nearest_come_first(self) -> None:
-        self.assertEqual(found(SHIPPED_BY_KEY, "earthqauke"), [])
-        self.assertIn(nearest(SHIPPED_BY_KEY, "earthqauke")[0], {"close-tremor", "rumble-in-waves"})
-        self.assertEqual(nearest(SHIPPED_BY_KEY, "aerial zeppelin drone")[0], "hovering-machine")
-        self.assertEqual(len(nearest(SHIPPED_BY_KEY, "walkk")), 4)
-        self.assertEqual(nearest(SHIPPED_BY_KEY, "qqqq"), [])
+        self.assertEqual(found(shipped_presets(), "earthqauke"), [])
+        self.assertIn(nearest(shipped_presets(), "earthqauke")[0], {"close-tremor", "rumble-in-waves"})
+        self.assertEqual(nearest(shipped_presets(), "aerial zeppelin drone")[0], "hovering-machine")
+        self.assertEqual(len(nearest(shipped_presets(), "walkk")), 4)
+        self.assertEqual(nearest(shipped_presets(), "qqqq"), [])

@@ -6,10 +6,11 @@ import numpy as np
 
 from tests.core.making import edited
 from tests.core.presets.measuring import LENSES, measured
+from tools.presets.shipped import key_of
 from zittern.core.motion.evaluate import evaluate
-from zittern.core.presets.shipped import SHIPPED, SHIPPED_BY_KEY, key_of
 from zittern.core.readings.swatches import STAND_IN, rates_hz, swatch
 from zittern.core.shot.shot import new_shot
+from zittern.store.shipped import shipped_presets
 
 REFERENCE = Path(__file__).parents[3] / "docs/presets.md"
 # What each is for: least share of the picture's motion between two rates, on any lens.
@@ -40,7 +41,7 @@ class Measured(unittest.TestCase):
     """In the picture, over twenty seeds, on three lenses."""
 
     def test_each_does_what_it_says(self) -> None:
-        self.assertEqual(set(CLAIMS), set(SHIPPED_BY_KEY))
+        self.assertEqual(set(CLAIMS), set(shipped_presets()))
         for key, (low, high, least) in CLAIMS.items():
             for lens in LENSES:
                 self.assertGreater(measured(key, lens).share(low, high), least, f"{key} at {lens:g} mm")
@@ -52,7 +53,7 @@ class Measured(unittest.TestCase):
                 )
 
     def test_none_vanishes_or_bursts_by_its_seed_or_lens(self) -> None:
-        for key in SHIPPED_BY_KEY:
+        for key in shipped_presets():
             usual = measured(key, 35.0).typical_px
             for lens in LENSES:
                 made = measured(key, lens)
@@ -64,7 +65,7 @@ class Measured(unittest.TestCase):
         def peaks(tag: str) -> list[float]:
             return [
                 float(np.median(measured(key_of(preset.name), 35.0).peaks_px))
-                for preset in SHIPPED
+                for preset in shipped_presets().values()
                 if tag in preset.tags
             ]
 
@@ -76,22 +77,22 @@ class Measured(unittest.TestCase):
             name: (px, rates)
             for name, px, rates in re.findall(r"^\| (.+?) \| (\d+) px \| (.+?) \|", REFERENCE.read_text(), re.MULTILINE)
         }
-        for key, preset in SHIPPED_BY_KEY.items():
+        for key, preset in shipped_presets().items():
             wanted = f"{measured(key, 35.0).typical_px:.0f}", " · ".join(f"{rate:g}" for rate in rates_hz(preset))
             self.assertEqual(told.get(preset.name), wanted, preset.name)
 
 
 class Shipped(unittest.TestCase):
     def test_each_moves_the_picture_and_none_throws_it_about(self) -> None:
-        self.assertEqual((len(SHIPPED), len(SHIPPED_BY_KEY)), (23, 23))
-        for preset in SHIPPED:
+        self.assertEqual(len(shipped_presets()), 23)
+        for preset in shipped_presets().values():
             with self.subTest(preset.name):
                 self.assertTrue(1.0 < swatch(STAND_IN, preset).typical_px < 40.0)
                 self.assertTrue(preset.line and preset.tags)
 
     def test_a_dial_takes_a_blend_from_its_first_corner_to_its_last(self) -> None:
         """Halfway lies between both in size; at the ends only one corner is heard."""
-        for preset in SHIPPED:
+        for preset in shipped_presets().values():
             if preset.blend is None:
                 continue
             (dial,) = preset.dials
@@ -111,7 +112,7 @@ class Shipped(unittest.TestCase):
                 self.assertTrue(sizes[0] < sizes[1] < sizes[2] or preset.name == "Sound road to washboard", sizes)
 
     def test_calm_ones_stay_within_what_a_hand_does(self) -> None:
-        for preset in SHIPPED:
+        for preset in shipped_presets().values():
             shot = edited(new_shot("Test"), {"type": "place_preset", "preset": preset})
             total = evaluate(shot).total
             self.assertTrue(np.all(np.isfinite(total)), preset.name)

@@ -6,15 +6,15 @@ from tests.core.making import edited
 from zittern.core.edits.parts import find_clip
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import keyed
-from zittern.core.presets.shipped import SHIPPED, key_of
 from zittern.core.presets.softening import softened
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.sources.hit import Hit
+from zittern.store.shipped import shipped_presets
 
 
 def placed(key: str, *, seed: int = 1, **fields: object) -> Shot:
-    preset = next(preset for preset in SHIPPED if key_of(preset.name) == key)
+    preset = shipped_presets()[key]
     return edited(new_shot("Shot", seed=seed), {"type": "place_preset", "preset": preset, "key": key, **fields})
 
 
@@ -25,11 +25,11 @@ def clip_of(shot: Shot) -> Clip:
 class Ends(unittest.TestCase):
     def test_part_way_nothing_pops(self) -> None:
         """At the frame where it begins and where it ends a preset is no larger than it grows in a frame anyway."""
-        for preset in SHIPPED:
+        for key, preset in shipped_presets().items():
             if any(isinstance(layer.source, Hit) for layer in preset.layers):
                 continue
             for seed in range(3):
-                shot = placed(key_of(preset.name), seed=seed, first_frame=97.0, last_frame=190.0)
+                shot = placed(key, seed=seed, first_frame=97.0, last_frame=190.0)
                 total = evaluate(shot).total
                 usual = np.abs(np.diff(total[110:180], axis=0)).max(axis=0) + 1e-9
                 for edge in (95, 189):
@@ -62,7 +62,7 @@ class Ends(unittest.TestCase):
         self.assertEqual((clip.ramp_in_frames, clip.ramp_out_frames > 0), (0.0, True))
 
     def test_none_where_a_neighbour_is_overlapped(self) -> None:
-        boat = next(preset for preset in SHIPPED if preset.name == "Small boat")
+        boat = shipped_presets()["small-boat"]
         shot = placed("small-boat", first_frame=1.0, last_frame=100.0)
         both = edited(
             shot,
@@ -95,7 +95,7 @@ class Cues(unittest.TestCase):
 
     def test_where_cues_are_blows_respond_to_them_and_do_not_come_at_the_start(self) -> None:
         for key in ("thud", "startled"):
-            preset = next(preset for preset in SHIPPED if key_of(preset.name) == key)
+            preset = shipped_presets()[key]
             shot = edited(
                 new_shot("Shot"), self.CUES, {"type": "place_preset", "preset": preset, "key": key, "first_frame": 97.0}
             )

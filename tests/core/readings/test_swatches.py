@@ -6,11 +6,11 @@ from tests.core.making import edited, layer, shot_with
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed
 from zittern.core.presets.preset import Preset
-from zittern.core.presets.shipped import SHIPPED, SHIPPED_BY_KEY
 from zittern.core.readings.moments import read
 from zittern.core.readings.swatches import STAND_IN, Swatch, rates_hz, swatch
+from zittern.store.shipped import shipped_presets
 
-RUN = SHIPPED_BY_KEY["run"]
+RUN = shipped_presets()["run"]
 
 
 def looks(made: Swatch) -> np.ndarray:
@@ -35,12 +35,12 @@ class OnAShot(unittest.TestCase):
         self.assertTrue(all(np.all(wave[:, 0] <= wave[:, 1]) and len(wave) == 96 for wave in made.waves_px.values()))
 
     def test_what_ends_is_shown_while_it_lasts(self) -> None:
-        jolt = swatch(shot_with(last_frame=2400), SHIPPED_BY_KEY["startled"])
-        self.assertAlmostEqual(jolt.typical_px, swatch(STAND_IN, SHIPPED_BY_KEY["startled"]).typical_px, places=6)
+        jolt = swatch(shot_with(last_frame=2400), shipped_presets()["startled"])
+        self.assertAlmostEqual(jolt.typical_px, swatch(STAND_IN, shipped_presets()["startled"]).typical_px, places=6)
         self.assertEqual(len(jolt.scribble_px), 61)
 
     def test_dials_of_the_shot_turn_it(self) -> None:
-        boat = SHIPPED_BY_KEY["small-boat"]
+        boat = shipped_presets()["small-boat"]
         stormy = edited(
             STAND_IN,
             {"type": "place_preset", "preset": boat},
@@ -65,7 +65,7 @@ class OnAShot(unittest.TestCase):
 
 class Apart(unittest.TestCase):
     def test_no_two_shipped_ones_look_alike(self) -> None:
-        seen = {preset.name: looks(swatch(STAND_IN, preset)) for preset in SHIPPED}
+        seen = {preset.name: looks(swatch(STAND_IN, preset)) for preset in shipped_presets().values()}
         for name, mine in seen.items():
             for other, theirs in seen.items():
                 if other > name:
@@ -73,4 +73,4 @@ class Apart(unittest.TestCase):
 
     def test_main_rates_are_those_of_its_layers(self) -> None:
         self.assertEqual(rates_hz(RUN), (1.4, 2.75))
-        self.assertIn(0.6, rates_hz(SHIPPED_BY_KEY["exhausted-breath"]))
+        self.assertIn(0.6, rates_hz(shipped_presets()["exhausted-breath"]))

@@ -4,14 +4,14 @@ import numpy as np
 
 from tests.core.making import edited
 from zittern.core.motion.evaluate import evaluate
-from zittern.core.presets.shipped import SHIPPED_BY_KEY
 from zittern.core.shot.seeds import drawn
 from zittern.core.shot.shot import Shot, new_shot
+from zittern.store.shipped import shipped_presets
 
 COMMANDS = (
     {"type": "add_handheld"},
     {"type": "add_layer", "source": "noise"},
-    {"type": "place_preset", "preset": SHIPPED_BY_KEY["small-boat"], "key": "small-boat"},
+    {"type": "place_preset", "preset": shipped_presets()["small-boat"], "key": "small-boat"},
 )
 
 

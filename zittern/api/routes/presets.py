@@ -28,9 +28,9 @@ from zittern.core.presets.files import ENDING, read_preset
 from zittern.core.presets.preset import Preset
 from zittern.core.presets.saved import of_clip, of_layers
 from zittern.core.presets.search import nearest
-from zittern.core.presets.shipped import SHIPPED_BY_KEY
 from zittern.store.naming import slug_of
 from zittern.store.presets import KeptPreset
+from zittern.store.shipped import shipped_presets
 
 router = APIRouter(prefix="/api", tags=["presets"], route_class=JsonRoute)
 _Key = Annotated[str, Path(pattern=r"^[a-z0-9][a-z0-9-]{0,63}$")]
@@ -43,7 +43,8 @@ def get_presets(ctx: Ctx) -> object:
     """All presets."""
     shelf = ctx.library.presets.all()
     shipped = [
-        PresetOut.of(KeptPreset(key, preset, preset.fingerprint), own=False) for key, preset in SHIPPED_BY_KEY.items()
+        PresetOut.of(KeptPreset(key, preset, preset.fingerprint), own=False)
+        for key, preset in shipped_presets().items()
     ]
     presets = [*shipped, *map(PresetOut.of, shelf.presets)]
     return json_response(
@@ -55,7 +56,7 @@ def get_presets(ctx: Ctx) -> object:
 def get_nearest(words: Annotated[str, Query(max_length=200)], ctx: Ctx) -> object:
     """Return the nearest presets for words without a match."""
     own = {kept.key: kept.preset for kept in ctx.library.presets.all().presets if kept.preset is not None}
-    return json_response(NearestOut.model_construct(keys=nearest(SHIPPED_BY_KEY | own, words)))
+    return json_response(NearestOut.model_construct(keys=nearest(shipped_presets() | own, words)))
 
 
 @router.post("/presets", status_code=201, response_model=PresetOut, dependencies=[WRITES])
@@ -183,8 +184,8 @@ def _own(ctx: Ctx, key: str) -> Preset:
 
 
 def _refuse_shipped(key: str) -> None:
-    if key in SHIPPED_BY_KEY:
+    if key in shipped_presets():
+        name = shipped_presets()[key].name
         raise BadInput(
-            f"“{SHIPPED_BY_KEY[key].name}” ships with Zittern and cannot be changed; place it and save the clip as a "
-            "custom preset"
+            f"“{name}” ships with Zittern and cannot be changed; place it and save the clip as a custom preset"
         )

@@ -4,10 +4,7 @@ In dependency order:
 
 preset       the document
 files        older documents brought to the present shape; reading from JSON
-building     layers that those which ship are built of
 feel         the default handheld layer
-shipped_blends  those that ship and are blends
-shipped      THE TABLE of presets that come with the application
 ready_rigs   rigs that ship
 search       words that people type for presets, and the nearest
 responding   blows that fit the cues of a place

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
+from tools.presets.building import breath, dial, layer, noise, steps
 from zittern.core.numbers.param import Number, by_formula, fixed
-from zittern.core.presets.building import breath, dial, layer, noise, steps
 from zittern.core.presets.preset import Preset
 from zittern.core.shot.blends import Blend, Corner
 from zittern.core.shot.layers import Layer

@@ -1,21 +1,27 @@
-"""THE TABLE of presets that come with the application. Reasons and measurements of each: docs/presets.md."""
+"""Builds the presets that ship. Run by `make presets`; a test compares the files with its result.
+
+Reasons and measurements of each: docs/presets.md.
+"""
 
 from __future__ import annotations
 
+import json
 import re
 
+from tools.presets.blends import BLENDS
+from tools.presets.building import beats, breath, dial, layer, noise, steps, with_body_levers
 from zittern.core.numbers.param import by_formula, fixed
-from zittern.core.presets.building import beats, breath, dial, layer, noise, steps, with_body_levers
+from zittern.core.presets.files import ENDING, write_preset
 from zittern.core.presets.preset import Preset
-from zittern.core.presets.shipped_blends import BLENDS
 from zittern.core.sources.breath import Breath
 from zittern.core.sources.drift import Drift
 from zittern.core.sources.hit import Hit
 from zittern.core.sources.road import Road
 from zittern.core.sources.tremor import Tremor
 from zittern.core.sources.wave import Wave
+from zittern.store.shipped import FOLDER, INDEX
 
-__all__ = ["SHIPPED", "SHIPPED_BY_KEY", "key_of"]
+__all__ = ["BUILT", "key_of", "main"]
 
 _ONE = fixed(1.0)
 
@@ -333,7 +339,6 @@ _PRESETS: tuple[Preset, ...] = (
     ),
     *BLENDS,
 )
-SHIPPED: tuple[Preset, ...] = tuple(map(with_body_levers, _PRESETS))
 
 
 def key_of(name: str) -> str:
@@ -341,4 +346,16 @@ def key_of(name: str) -> str:
     return "-".join(re.findall(r"[a-z0-9]+", name.lower()))
 
 
-SHIPPED_BY_KEY: dict[str, Preset] = {key_of(preset.name): preset for preset in SHIPPED}
+BUILT: dict[str, Preset] = {key_of(preset.name): with_body_levers(preset) for preset in _PRESETS}
+
+
+def main() -> None:
+    """Write one file per preset, and their order."""
+    FOLDER.mkdir(exist_ok=True)
+    for key, preset in BUILT.items():
+        (FOLDER / f"{key}{ENDING}").write_text(write_preset(preset) + "\n", encoding="utf-8")
+    INDEX.write_text(json.dumps(list(BUILT), indent=1) + "\n", encoding="utf-8")
+
+
+if __name__ == "__main__":
+    main()
