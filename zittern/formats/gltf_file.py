@@ -14,7 +14,7 @@ from zittern.core.units import Array, IntArray
 from zittern.formats.files import MOST_FILE_BYTES, Sidecars
 from zittern.formats.gltf_model import BINARY_CHUNK, FLOAT, GLB_MAGIC, JSON_CHUNK, Accessor, Document, Node
 
-__all__ = ["Gltf", "floats", "load", "mesh_bounds", "whole_numbers"]
+__all__ = ["Gltf", "floats", "glb_head", "load", "mesh_bounds", "whole_numbers"]
 
 _COMPONENTS: dict[int, tuple[type, float]] = {
     5120: (np.int8, 127.0), 5121: (np.uint8, 255.0), 5122: (np.int16, 32767.0), 5123: (np.uint16, 65535.0),
@@ -24,6 +24,7 @@ _INDICES: dict[int, type] = {5121: np.uint8, 5123: np.uint16, 5125: np.uint32}
 _WIDTHS = {"SCALAR": 1, "VEC2": 2, "VEC3": 3, "VEC4": 4, "MAT4": 16}
 _T = TypeVar("_T")
 _MOST_KEYS = 5_000_000
+_MOST_GLB_BYTES = 2**32 - 1
 
 
 class Gltf:
@@ -97,6 +98,21 @@ def load(data: bytes, sidecars: Sidecars) -> Gltf:
     if not model.asset.version.startswith("2."):
         raise FormatError(f"glTF 2 is read, got version {model.asset.version[:20]!r}", "asset.version")
     return Gltf(model, binary, sidecars)
+
+
+def glb_head(text: bytes, size: int) -> bytes:
+    """Return a GLB up to its binary data: the JSON `text`, then `size` bytes follow. Raises FormatError.
+
+    The container counts its bytes in 32 bits, so that a file can be too large.
+    """
+    text += b" " * (-len(text) % 4)
+    whole = 12 + 8 + len(text) + 8 + size
+    if whole > _MOST_GLB_BYTES:
+        raise FormatError(
+            f"the file would have {size / 2**30:.1f} GB; a GLB holds 4. Export a part of the shot, or fewer samples"
+        )
+    header = struct.pack("<IIIII", GLB_MAGIC, 2, whole, len(text), JSON_CHUNK)
+    return header + text + struct.pack("<II", size, BINARY_CHUNK)
 
 
 def mesh_bounds(gltf: Gltf, mesh: int) -> list[tuple[tuple[float, ...], tuple[float, ...]]]:

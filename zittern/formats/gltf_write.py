@@ -11,7 +11,6 @@ with the shot.
 from __future__ import annotations
 
 import base64
-import struct
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 from typing import IO, Any
@@ -19,7 +18,6 @@ from typing import IO, Any
 import numpy as np
 
 from zittern.core.axes import no_offsets
-from zittern.core.errors import FormatError
 from zittern.core.motion import chain
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.pose import LENS_SAMPLES
@@ -29,12 +27,10 @@ from zittern.core.shot.mounts import MountKind
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 from zittern.formats.files import spool_beside
+from zittern.formats.gltf_file import glb_head
 from zittern.formats.gltf_model import (
-    BINARY_CHUNK,
     EXTRAS,
     FLOAT,
-    GLB_MAGIC,
-    JSON_CHUNK,
     POINTER,
     Accessor,
     Animation,
@@ -58,8 +54,6 @@ _FAR_M = 5000.0
 # A channel that varies less than float32 can show is written as a still value.
 _STILL = 1e-9
 _FLOAT_BYTES = 4
-# The container counts its bytes in 32 bits.
-_MOST_GLB_BYTES = 2**32 - 1
 _KINDS = {1: "SCALAR", 2: "VEC2", 3: "VEC3", 4: "VEC4"}
 _PLACE = "PLACE-OF-THE-DATA"
 
@@ -72,16 +66,7 @@ def write_glb(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes
     with spool_beside(file) as spool:
         tracks = _collect(shot, frames, parts, spool)
         document, moving = _document(shot, tracks)
-        text = document.written()
-        text += b" " * (-len(text) % 4)
-        size = sum(track.bytes for track in moving)
-        if 12 + 8 + len(text) + 8 + size > _MOST_GLB_BYTES:
-            raise FormatError(
-                f"the file would have {size / 2**30:.1f} GB; a GLB holds 4. Export a part of the shot, or fewer samples"
-            )
-        file.write(struct.pack("<IIIII", GLB_MAGIC, 2, 12 + 8 + len(text) + 8 + size, len(text), JSON_CHUNK))
-        file.write(text)
-        file.write(struct.pack("<II", size, BINARY_CHUNK))
+        file.write(glb_head(document.written(), sum(track.bytes for track in moving)))
         for block in _blocks(moving, spool):
             file.write(block)
 
