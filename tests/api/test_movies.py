@@ -9,6 +9,7 @@ import numpy as np
 
 from tests.api.making import WithServer
 from zittern.api.movies import MOST_MOVIES
+from zittern.core.motion.pose import POSE_COLUMNS
 
 SHOT = "signal-run"
 SMALL = {"width_px": 32, "height_px": 16, "last_frame": 6}
@@ -58,7 +59,7 @@ class Movies(WithServer):
         found = self.moments(movie, 0, 2)
         self.assertEqual(set(found), {"at", "pose:0", "pose:1", "pose:2", "wave"})
         np.testing.assert_allclose(found["at"].ravel()[:4], [1 - 1 / 6, 1.0, 1 + 1 / 6, 2 - 1 / 6])
-        self.assertEqual((found["pose:0"].shape, found["wave"].shape), ((6, 12), (6, 2)))
+        self.assertEqual((found["pose:0"].shape, found["wave"].shape), ((6, len(POSE_COLUMNS) + 1), (6, 2)))
         self.assertGreater(float(np.abs(found["pose:0"] - found["pose:2"]).max()), 0.01)
         self.assertNotIn("wave", self.moments(movie, 3, 2))
         answer = self.client.post(f"/api/movies/{movie['id']}/moments", json={"first": 5, "count": 2})

@@ -13,8 +13,9 @@ from zittern.core.timebase import Fps
 from zittern.formats import files
 from zittern.formats.cue_csv import write_cues
 from zittern.formats.gltf_read import read
-from zittern.formats.table import FORMATS, PLACES, format_named, format_of, reader_of
+from zittern.formats.table import FORMATS, PLACES, format_named, format_of, read_as, reader_of, write_as
 from zittern.formats.take_file import write_take
+from zittern.store.shipped import shipped_presets
 
 
 class Sidecars(unittest.TestCase):
@@ -108,4 +109,19 @@ class Table(unittest.TestCase):
         self.assertEqual(len({row.name for row in FORMATS}), len(FORMATS))
         for row in FORMATS:
             self.assertTrue(row.title and row.carries and PLACES[row.kind], row.name)
-            self.assertEqual(row.read is not None, row.kind == "path", row.name)
+            self.assertTrue(row.read or row.write, row.name)
+            self.assertEqual(row.exports, row.kind in ("path", "shot"), row.name)
+        with self.assertRaisesRegex(FormatError, "sea.png holds a picture: hang it as a plate"):
+            reader_of("sea.png", b"")
+
+    def test_texts_of_every_kind_come_back_as_they_were(self) -> None:
+        shot = shot_with(cues=(Cue(id="one", frame=3.0, name="Door"),))
+        (cue,) = read_as("cues", write_as("cues", shot).encode(), shot)
+        self.assertEqual((cue.frame, cue.name), (3.0, "Door"))
+        preset = shipped_presets()["run"]
+        self.assertEqual(read_as("preset", write_as("preset", preset)), preset)
+        take = read_as("take", write_as("take", np.arange(3.0), {"pan_deg": np.arange(3.0)}).encode(), "three")
+        self.assertEqual((take.name, take.axes), ("three", ("pan",)))
+        for name, ask in (("mp4", read_as), ("cut", write_as), ("set", write_as)):
+            with self.assertRaisesRegex(FormatError, "is only"):
+                ask(name, b"")

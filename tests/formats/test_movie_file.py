@@ -14,7 +14,8 @@ from PIL import Image
 
 from zittern.core.errors import FormatError, StoreFull
 from zittern.core.timebase import Fps
-from zittern.formats.movie_file import MOVIES, Encoder
+from zittern.formats.movie_file import Encoder
+from zittern.formats.table import MOVIES
 
 SIZE = (64, 32)
 FPS = Fps(num=30000, den=1001)

@@ -26,7 +26,8 @@ from zittern.core.movie.moments import range_of
 from zittern.core.movie.settings import MoviePane, MovieSettings
 from zittern.core.shot.seen import through_variant, variant_of
 from zittern.core.shot.shot import Shot
-from zittern.formats.movie_file import MOVIES, Encoder, MovieKind
+from zittern.formats.movie_file import Encoder
+from zittern.formats.table import MOVIES, Format
 from zittern.store.faults import disk_fault
 from zittern.store.naming import slug_of
 from zittern.store.workspace import Workspace
@@ -80,7 +81,7 @@ class Movie:
     lock: threading.Lock = field(default_factory=threading.Lock)
 
     @property
-    def kind(self) -> MovieKind:
+    def kind(self) -> Format:
         """Return the row of its format."""
         return MOVIES[self.settings.format]
 

@@ -17,7 +17,7 @@ from zittern.api.context import Ctx
 from zittern.api.turns import place_in
 from zittern.core.edits.plates import Hung
 from zittern.core.errors import BadInput
-from zittern.formats.picture_file import read_picture
+from zittern.formats.table import read_as
 from zittern.store.library import Library
 from zittern.store.pictures import keep_picture
 
@@ -71,7 +71,7 @@ def _stored(library: Library, file: UploadFile) -> Hung:
     made = [library.workspace.new_path(kind) for kind in (".webp", ".webp", ".zip")]
     shown, thumb, tiles = made
     try:
-        facts = read_picture(data, name, shown, thumb, tiles)
+        facts = read_as("picture.png", data, name, shown, thumb, tiles)
         digest = keep_picture(library.data_dir, data, shown, thumb, tiles)
     finally:
         for path in made:

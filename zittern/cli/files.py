@@ -32,7 +32,7 @@ def bake(
     if not 0.001 <= step <= 1000:
         raise BadInput(f"expected a step of 0.001 to 1000 frames, got {step:g}", "--step")
     chosen = format_of(output.name) if name is None else format_named(name)
-    if chosen.write is None or not output.name.lower().endswith(chosen.ending):
+    if not chosen.exports or not output.name.lower().endswith(chosen.ending):
         raise BadInput(f"the format {chosen.name!r} is written to files that end in {chosen.ending}", "--format")
     write_shot_to(output, chosen, document_of(shot, data, variant), step)
 

@@ -62,7 +62,7 @@ def movie(
     from zittern.browser import drawing, find_browser
     from zittern.core.errors import BadInput, DocumentError, faults_as
     from zittern.core.movie.settings import MovieSettings
-    from zittern.formats.movie_file import MOVIES
+    from zittern.formats.table import MOVIES
 
     kind = next((each for each in MOVIES.values() if output.name.lower().endswith(each.ending)), None)
     if kind is None:

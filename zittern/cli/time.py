@@ -35,9 +35,8 @@ def retime(
     from zittern.core.edits.made import notice
     from zittern.core.edits.time_texts import all_at_once, edits_of, reversing
     from zittern.core.errors import BadInput
-    from zittern.formats.cut_list import conforming
     from zittern.formats.files import read_bytes
-    from zittern.formats.table import format_of
+    from zittern.formats.table import format_of, read_as
 
     if format_of(output.name).name != "shot":
         raise BadInput(f"the output ends in .shot.json, got {output.name}", "-o")
@@ -60,7 +59,7 @@ def retime(
     elif cut is None:
         after, told = all_at_once(before, edits), [edit.label(before) for edit in edits]
     else:
-        conform = conforming(read_bytes(cut), before, (before.name, Path(shot).name.partition(".")[0]), handles)
+        conform = read_as("cut", read_bytes(cut), before, (before.name, Path(shot).name.partition(".")[0]), handles)
         after, told = conform.apply(before), list(conform.says(before))
     write_shot_to(output, format_of(output.name), after)
     tell([*told, *filter(None, [notice(before, after)])])

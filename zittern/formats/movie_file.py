@@ -5,36 +5,15 @@ from __future__ import annotations
 import json
 import subprocess
 import sys
-from dataclasses import dataclass
 from pathlib import Path
 
 from zittern.core.errors import FormatError, StoreFull
 from zittern.core.movie.settings import MovieFormat
 from zittern.core.timebase import Fps
 
-__all__ = ["MOVIES", "Encoder", "MovieKind"]
+__all__ = ["Encoder"]
 
 _ENDS_S = 120.0
-
-
-@dataclass(frozen=True, slots=True)
-class MovieKind:
-    """ending: of its file."""
-
-    name: MovieFormat
-    title: str
-    ending: str
-    media_type: str
-
-
-MOVIES: dict[MovieFormat, MovieKind] = {
-    kind.name: kind
-    for kind in (
-        MovieKind("mp4", "MP4: H.264, plays everywhere", ".mp4", "video/mp4"),
-        MovieKind("webm", "WebM: VP9", ".webm", "video/webm"),
-        MovieKind("png", "PNG sequence in a zip", ".zip", "application/zip"),
-    )
-}
 
 
 class Encoder:

@@ -13,7 +13,7 @@ from zittern.core.errors import FormatError, faults_as
 from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.timebase import Fps
 from zittern.formats.files import Sidecars
-from zittern.formats.table import format_of, reader_of
+from zittern.formats.table import format_of, read_as, reader_of
 from zittern.formats.world_axes import UNCHANGED, Reading, converted, readings
 
 __all__ = ["Opened", "fps_from", "open_shot"]
@@ -46,8 +46,8 @@ def open_shot(
     """
     plain = PurePath(filename).name[:_NAME_LENGTH]
     found = format_of(filename, data)
-    if found.opens is not None:
-        shot = found.opens(data)
+    if found.kind == "shot":
+        shot = read_as("shot", data)
         return Opened(shot if name is None else shot.replace(name=name), f"Open “{plain}”")
     path = reader_of(filename, data)(data, sidecars)
     rate = fps or path.fps or Fps(num=24)

@@ -7,37 +7,42 @@ from __future__ import annotations
 
 import importlib
 import io
-from collections.abc import Callable, Iterable
+from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import PurePath
-from typing import IO, TYPE_CHECKING, Any, Literal
+from typing import TYPE_CHECKING, Any, Literal
 
 from zittern.core.errors import FormatError
 
 if TYPE_CHECKING:
     from zittern.core.motion.evaluate import Motion
     from zittern.core.shot.shot import Shot
-    from zittern.core.units import Array
     from zittern.formats.files import Sidecars
     from zittern.formats.paths import PathFile
 
-__all__ = ["FORMATS", "PLACES", "Format", "format_named", "format_of", "reader_of", "written"]
+__all__ = [
+    "FORMATS", "MOVIES", "PLACES", "Format", "format_named", "format_of", "read_as", "reader_of", "write_as", "written",
+]  # fmt: skip
 
-Reader = Callable[["bytes", "Sidecars"], "PathFile"]
-# Shot, frames, motion in parts, destination.
-Writer = Callable[["Shot", "Array", "Iterable[Motion]", "IO[bytes]"], None]
-
-
-Kind = Literal["path", "shot", "preset", "take", "cues"]
+PathReader = Callable[["bytes", "Sidecars"], "PathFile"]
+Kind = Literal["path", "shot", "preset", "take", "cues", "picture", "set", "cut", "movie"]
 
 
 @dataclass(frozen=True, slots=True)
 class Format:
     """A format.
 
-    ending: of its files; kind: their content; carries: the parts of a shot that it includes, for display. read: a
-    camera path from it; write: a shot to it; opens: a shot stored in it; marks: whether bytes with its ending are of
-    it, where formats share one.
+    ending: of its files; kind: their content; carries: the parts of a shot that it includes, for display. marks:
+    whether bytes with its ending are of it, where formats share one. read, write: by kind
+    path: (data, sidecars) -> PathFile; (shot, frames, motion in parts, file)
+    shot: (data) -> Shot; as a path
+    preset: (data) -> Preset; (preset) -> text
+    take: (data, name) -> Recording; (times (N,), (N,) by column) -> text
+    cues: (data, shot) -> cues; (shot) -> text
+    picture: (data, name, three files to write) -> properties of the picture
+    set: (data) -> its objects
+    cut: (data, shot, names, handles) -> command
+    movie: an encoder of frames
     """
 
     name: str
@@ -46,10 +51,14 @@ class Format:
     title: str
     carries: str
     media_type: str
-    read: Reader | None = None
-    write: Writer | None = None
-    opens: Callable[[bytes], Shot] | None = None
+    read: Callable[..., Any] | None = None
+    write: Callable[..., Any] | None = None
     marks: Callable[[bytes], bool] = lambda data: True
+
+    @property
+    def exports(self) -> bool:
+        """Return whether the motion of a shot can be written to it."""
+        return self.kind in ("path", "shot") and self.write is not None
 
 
 def _late(module: str, name: str) -> Callable[..., Any]:
@@ -59,7 +68,8 @@ def _late(module: str, name: str) -> Callable[..., Any]:
     """
 
     def call(*arguments: Any) -> Any:
-        return getattr(importlib.import_module(f"zittern.formats.{module}"), name)(*arguments)
+        full = module if "." in module else f"zittern.formats.{module}"
+        return getattr(importlib.import_module(full), name)(*arguments)
 
     return call
 
@@ -89,6 +99,8 @@ def _begins_with_time(data: bytes) -> bool:
 
 
 _MOST_HEADER = 4096
+_READ_PICTURE = _late("picture_file", "read_picture")
+_ENCODER = _late("movie_file", "Encoder")
 # Of rows with the same ending the first with a match is used; camera paths are last, and report errors for files that
 # match none.
 FORMATS: tuple[Format, ...] = (
@@ -112,7 +124,17 @@ FORMATS: tuple[Format, ...] = (
         _late("gltf_read", "read"),
         _late("gltf_write", "write_gltf"),
     ),
-    Format("cues", ".csv", "cues", "Cues as CSV: one row per cue", "cues", "text/csv", marks=_has_cues),
+    Format(
+        "cues",
+        ".csv",
+        "cues",
+        "Cues as CSV: one row per cue",
+        "cues",
+        "text/csv",
+        _late("cue_csv", "read_cues"),
+        _late("cue_csv", "write_cues"),
+        marks=_has_cues,
+    ),
     Format(
         "take",
         ".csv",
@@ -120,6 +142,8 @@ FORMATS: tuple[Format, ...] = (
         "Recorded take as CSV: one row per sample",
         "what a layer plays",
         "text/csv",
+        _late("take_file", "read_take"),
+        _late("take_file", "write_take"),
         marks=_has_take,
     ),
     Format(
@@ -161,11 +185,19 @@ FORMATS: tuple[Format, ...] = (
         "Shot: the editable document itself",
         "everything",
         "application/json",
-        None,
-        _late("shot_json", "write"),
         _late("shot_json", "read"),
+        _late("shot_json", "write"),
     ),
-    Format("preset", ".preset.json", "preset", "Preset: a saved clip", "a clip, its dials and rig", "application/json"),
+    Format(
+        "preset",
+        ".preset.json",
+        "preset",
+        "Preset: a saved clip",
+        "a clip, its dials and rig",
+        "application/json",
+        _late("zittern.core.presets.files", "read_preset"),
+        _late("zittern.core.presets.files", "write_preset"),
+    ),
     Format(
         "take-json",
         ".json",
@@ -173,9 +205,47 @@ FORMATS: tuple[Format, ...] = (
         "Recorded take as JSON",
         "what a layer plays",
         "application/json",
+        _late("take_file", "read_take"),
         marks=_begins_with_time,
     ),
+    Format(
+        "set",
+        ".glb",
+        "set",
+        "Set: a scene as GLB",
+        "objects and their animation",
+        "model/gltf-binary",
+        _late("set_file", "check_set"),
+        marks=lambda data: False,
+    ),
+    Format(
+        "cut",
+        ".otio",
+        "cut",
+        "Cut list: OpenTimelineIO",
+        "ranges of shots",
+        "application/json",
+        _late("cut_list", "conforming"),
+    ),
+    *(
+        Format(f"picture{ending}", ending, "picture", f"Picture: {title}", "a plate", media_type, _READ_PICTURE)
+        for ending, title, media_type in (
+            (".png", "PNG", "image/png"),
+            (".jpg", "JPEG", "image/jpeg"),
+            (".jpeg", "JPEG", "image/jpeg"),
+            (".webp", "WebP", "image/webp"),
+        )
+    ),
+    *(
+        Format(name, ending, "movie", title, "frames", media_type, write=_ENCODER)
+        for name, ending, title, media_type in (
+            ("mp4", ".mp4", "MP4: H.264, plays everywhere", "video/mp4"),
+            ("webm", ".webm", "WebM: VP9", "video/webm"),
+            ("png", ".zip", "PNG sequence in a zip", "application/zip"),
+        )
+    ),
 )
+MOVIES: dict[str, Format] = {each.name: each for each in FORMATS if each.kind == "movie"}
 # Import command for each kind of content, for the message after an attempt elsewhere.
 PLACES: dict[Kind, str] = {
     "path": "import it as the move of a shot, or as a new shot",
@@ -183,6 +253,10 @@ PLACES: dict[Kind, str] = {
     "preset": "import it in the preset sheet",
     "take": "play it on a layer: source “take”, on the axis board",
     "cues": "import it in the cue list",
+    "picture": "hang it as a plate in the Set view",
+    "set": "add it with “Add a set”",
+    "cut": "conform a shot to it",
+    "movie": "movies are only written",
 }
 
 
@@ -192,15 +266,16 @@ def format_of(filename: str, data: bytes | None = None) -> Format:
     Without its bytes what a shot is written to counts. Raises FormatError.
     """
     name = PurePath(filename).name.lower()
-    fitting = [each for each in FORMATS if name.endswith(each.ending)]
+    known = [each for each in FORMATS if data is not None or each.exports]
+    fitting = [each for each in known if name.endswith(each.ending)]
     for each in fitting:
-        if each.write is not None if data is None else each.marks(data):
+        if data is None or each.marks(data):
             return each
     if fitting:
         return fitting[-1]
     raise FormatError(
         f"unknown file ending {PurePath(name).suffix or name!r}; known are "
-        f"{', '.join(dict.fromkeys(each.ending for each in FORMATS))}"
+        f"{', '.join(dict.fromkeys(each.ending for each in known))}"
     )
 
 
@@ -214,22 +289,38 @@ def format_named(name: str) -> Format:
 
 def written(name: str, shot: Shot, motion: Motion) -> bytes:
     """Return a shot's motion in a format, in memory. Raises FormatError."""
-    write = format_named(name).write
-    if write is None:
-        raise FormatError(f"the format {name!r} is only read", "format")
+    found = format_named(name)
+    if found.write is None or not found.exports:
+        raise FormatError(f"no motion is written to the format {name!r}", "format")
     file = io.BytesIO()
-    write(shot, motion.frames, [motion], file)
+    found.write(shot, motion.frames, [motion], file)
     return file.getvalue()
 
 
-def reader_of(filename: str, data: bytes | None = None) -> Reader:
+def read_as(name: str, data: bytes, *arguments: Any) -> Any:
+    """Return what a file of a format holds; arguments as for its kind. Raises FormatError."""
+    read = format_named(name).read
+    if read is None:
+        raise FormatError(f"the format {name!r} is only written", "format")
+    return read(data, *arguments)
+
+
+def write_as(name: str, *arguments: Any) -> Any:
+    """Return the text of a format, or its encoder; arguments as for its kind. Raises FormatError."""
+    write = format_named(name).write
+    if write is None:
+        raise FormatError(f"the format {name!r} is only read", "format")
+    return write(*arguments)
+
+
+def reader_of(filename: str, data: bytes | None = None) -> PathReader:
     """Return the reader for a camera path in a file.
 
     Raises FormatError, which names the right place for a file of another kind.
     """
     found = format_of(filename, data)
-    if found.read is None:
-        known = ", ".join(each.ending for each in FORMATS if each.read)
+    if found.kind != "path" or found.read is None:
+        known = ", ".join(dict.fromkeys(each.ending for each in FORMATS if each.kind == "path"))
         raise FormatError(
             f"camera paths are read from {known}; {PurePath(filename).name[:80]} holds a {found.kind}: "
             f"{PLACES[found.kind]}"

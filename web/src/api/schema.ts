@@ -3344,7 +3344,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "path" | "shot" | "preset" | "take" | "cues";
+            kind: "path" | "shot" | "preset" | "take" | "cues" | "picture" | "set" | "cut" | "movie";
             /** Name */
             name: string;
             /** Reads */

@@ -11,7 +11,7 @@ from zittern.api.models.shots import StateOut
 from zittern.api.seen import Seen
 from zittern.api.turns import WRITES
 from zittern.core.edits.cues import AddCues
-from zittern.formats.cue_csv import read_cues, write_cues
+from zittern.formats.table import read_as, write_as
 
 router = APIRouter(prefix="/api/shots/{shot}/cues", tags=["cues"])
 
@@ -21,7 +21,7 @@ def export_cues(shot: str, seen: Seen) -> Response:
     """All cues as CSV."""
     state = seen.state(shot)
     headers = {"Content-Disposition": f'attachment; filename="{state.slug}-cues.csv"'}
-    return Response(write_cues(state.document), media_type="text/csv; charset=utf-8", headers=headers)
+    return Response(write_as("cues", state.document), media_type="text/csv; charset=utf-8", headers=headers)
 
 
 @router.post("", response_model=StateOut, dependencies=[WRITES])
@@ -29,5 +29,5 @@ def import_cues(
     shot: str, file: UploadFile, seen: Seen, base_revision: Annotated[int, Form(ge=0, le=2**53 - 1)]
 ) -> object:
     """Add the cues of a CSV; one revision."""
-    cues = read_cues(file.file.read(), seen.document(shot))
+    cues = read_as("cues", file.file.read(), seen.document(shot))
     return seen.edit(shot, base_revision, AddCues(cues=cues))

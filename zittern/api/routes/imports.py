@@ -16,11 +16,10 @@ from zittern.api.turns import WRITES
 from zittern.core.edits.moves import AddMove, ReplaceMove
 from zittern.core.errors import FormatError
 from zittern.core.timebase import Fps
-from zittern.formats.cut_list import conforming
 from zittern.formats.files import no_sidecars
 from zittern.formats.opening import fps_from, open_shot
 from zittern.formats.paths import PathFile, PathSamples, move_of
-from zittern.formats.table import format_of, reader_of
+from zittern.formats.table import format_of, read_as, reader_of
 from zittern.formats.world_axes import Reading, converted, places, readings
 from zittern.store.seeds import newly_seeded
 
@@ -46,9 +45,8 @@ def _filename(file: UploadFile) -> str:
 def inspect_file(file: UploadFile) -> CameraFileOut:
     """Return the cameras in a file; none for a shot document, which opens as a shot."""
     data = file.file.read()
-    opens = format_of(_filename(file), data).opens
-    if opens is not None:
-        return CameraFileOut(cameras=[], notices=[], shot=opens(data).name)
+    if format_of(_filename(file), data).kind == "shot":
+        return CameraFileOut(cameras=[], notices=[], shot=read_as("shot", data).name)
     found = reader_of(_filename(file), data)(data, no_sidecars)
     fps = None if found.fps is None else str(found.fps)
     return CameraFileOut(
@@ -93,7 +91,7 @@ def import_shot(
     reading = Reading(z_up, centimeters)
     opened = open_shot(_filename(file), data, no_sidecars, camera, fps_from(fps, "fps"), reading=reading)
     made = opened.shot
-    if set_of is not None and format_of(_filename(file), data).opens is None:
+    if set_of is not None and format_of(_filename(file), data).kind != "shot":
         made = made.replace(set_id=ctx.library.state(set_of).document.set_id)
     state = ctx.library.add_shot(slug, newly_seeded(made), opened.label)
     return json_response(ImportedOut.model_construct(state=StateOut.of(state), notices=list(opened.notices)), 201)
@@ -123,5 +121,5 @@ def import_move(
 def read_cut(shot: str, file: UploadFile, seen: Seen, handles: Annotated[int, Form(ge=0, le=10_000)] = 0) -> CutOut:
     """Return the ranges of a shot in an OpenTimelineIO file. Nothing is changed; the command is sent as an edit."""
     state = seen.state(shot)
-    command = conforming(file.file.read(), state.document, (state.slug, state.document.name), handles)
+    command = read_as("cut", file.file.read(), state.document, (state.slug, state.document.name), handles)
     return CutOut(command=command, says=list(command.says(state.document)))

@@ -24,10 +24,11 @@ from zittern.api.turns import WRITES
 from zittern.core.edits.parts import find_clip
 from zittern.core.errors import BadInput, DocumentError, FormatError, NotFound
 from zittern.core.presets.differences import differences
-from zittern.core.presets.files import ENDING, read_preset
+from zittern.core.presets.files import ENDING
 from zittern.core.presets.preset import Preset
 from zittern.core.presets.saved import of_clip, of_layers
 from zittern.core.presets.search import nearest
+from zittern.formats.table import read_as
 from zittern.store.naming import slug_of
 from zittern.store.presets import KeptPreset
 from zittern.store.shipped import shipped_presets
@@ -78,7 +79,7 @@ def import_preset(file: UploadFile, ctx: Ctx) -> object:
     data = file.file.read(_MOST_FILE_BYTES + 1)
     if len(data) > _MOST_FILE_BYTES:
         raise FormatError(f"a preset file has up to {_MOST_FILE_BYTES // 2**20} MB; this is too large")
-    return json_response(PresetOut.of(ctx.library.presets.add(read_preset(data), "Import", rename=True)), 201)
+    return json_response(PresetOut.of(ctx.library.presets.add(read_as("preset", data), "Import", rename=True)), 201)
 
 
 @router.post("/presets/undo", response_model=PresetShelfOut, dependencies=[WRITES])

@@ -35,9 +35,7 @@ from zittern.core.presets.ready_rigs import RIGS
 from zittern.core.shot import forms
 from zittern.core.shot.shot import new_shot
 from zittern.core.sources.table import SOURCES
-from zittern.formats.movie_file import MOVIES
-from zittern.formats.set_file import check_set
-from zittern.formats.table import FORMATS
+from zittern.formats.table import FORMATS, MOVIES, read_as
 from zittern.store.naming import slug_of
 from zittern.store.sets import add_set, set_file, set_ids, set_title
 from zittern.store.takes import take_names
@@ -98,8 +96,8 @@ def get_tables(ctx: Ctx) -> TablesOut:
                 kind=each.kind,
                 title=each.title,
                 carries=each.carries,
-                reads=each.read is not None,
-                writes=each.write is not None,
+                reads=each.kind == "path" and each.read is not None,
+                writes=each.exports,
             )
             for each in FORMATS
         ],
@@ -120,7 +118,7 @@ def get_set(set_id: str, ctx: Ctx) -> FileResponse:
 def add_set_file(file: UploadFile, ctx: Ctx) -> SetOut:
     """Store a GLB as a set that shots can play in."""
     data = file.file.read()
-    found = check_set(data)
+    found = read_as("set", data)
     set_id = add_set(ctx.library.data_dir, ctx.library.workspace, slug_of(PurePath(file.filename or "set").stem), data)
     return SetOut(set_id=set_id, objects=list(found))
 
@@ -128,4 +126,4 @@ def add_set_file(file: UploadFile, ctx: Ctx) -> SetOut:
 @router.get("/sets/{set_id}/objects")
 def get_set_objects(set_id: str, ctx: Ctx) -> SetOut:
     """Return the objects of a set."""
-    return SetOut(set_id=set_id, objects=list(check_set(set_file(ctx.library.data_dir, set_id).read_bytes())))
+    return SetOut(set_id=set_id, objects=list(read_as("set", set_file(ctx.library.data_dir, set_id).read_bytes())))

@@ -12,7 +12,7 @@ from zittern.api.models.shots import StateOut
 from zittern.api.seen import Seen
 from zittern.api.turns import WRITES
 from zittern.core.edits.takes import PlayTake
-from zittern.formats.take_file import read_take
+from zittern.formats.table import read_as
 from zittern.store.takes import take_file
 
 router = APIRouter(prefix="/api/shots/{shot}/takes", tags=["takes"], route_class=JsonRoute)
@@ -30,7 +30,7 @@ def play_shipped(
     clip: _Id = None,
 ) -> object:
     """Play a shipped take on a layer, by default on a new one; one revision."""
-    recording = read_take(take_file(name).read_bytes(), name.replace("-", " "))
+    recording = read_as("take", take_file(name).read_bytes(), name.replace("-", " "))
     return seen.edit(shot, base_revision, PlayTake(recording=recording, layer=layer, clip=clip))
 
 
@@ -39,5 +39,5 @@ def play_file(
     shot: str, file: UploadFile, seen: Seen, base_revision: _Revision, layer: _Id = None, clip: _Id = None
 ) -> object:
     """Add a layer that plays a CSV or JSON file of samples."""
-    recording = read_take(file.file.read(), PurePath(file.filename or "take").stem)
+    recording = read_as("take", file.file.read(), PurePath(file.filename or "take").stem)
     return seen.edit(shot, base_revision, PlayTake(recording=recording, layer=layer, clip=clip))
