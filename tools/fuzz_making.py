@@ -136,7 +136,7 @@ def _mount(rng: random.Random, n: int, _: int) -> Mount:
         if rng.random() < 0.2
         else None
     )
-    give = (
+    springs = (
         Springs(shift_hz=rng.uniform(0.5, 6), turn_hz=rng.uniform(0.5, 6), weight=_number(rng, 0, 1, ()))
         if rng.random() < 0.4
         else None
@@ -148,7 +148,7 @@ def _mount(rng: random.Random, n: int, _: int) -> Mount:
         id=f"mount-{n}",
         name=f"Mount {n}",
         ride=ride,
-        give=give,
+        springs=springs,
         operator=operator,
         length_m=fixed(rng.choice([0.0, 0.4])),
         **move,
@@ -307,7 +307,7 @@ _EDITS: tuple[Callable[[Shot, random.Random], Shot], ...] = (
         shot,
         rng,
         lambda each: each.replace(
-            give=rng.choice([None, Springs(shift_hz=rng.uniform(0.5, 6), turn_damping=rng.uniform(0.1, 2))])
+            springs=rng.choice([None, Springs(shift_hz=rng.uniform(0.5, 6), turn_damping=rng.uniform(0.1, 2))])
         ),
     ),
     lambda shot, rng: _some_mount(

@@ -151,7 +151,7 @@ def _long(rounds: int) -> dict[str, object]:
     """Time shots of 100,000 frames, and edits of the rig against a full evaluation."""
     long, rig = big_shot(LONG_FRAMES), rig_shot(FRAMES)
     sprung = long.replace(
-        mounts=(Mount(id="camera", name="Camera", x_m=keyed((1, 0.0), (LONG_FRAMES, 10.0)), give=Springs()),)
+        mounts=(Mount(id="camera", name="Camera", x_m=keyed((1, 0.0), (LONG_FRAMES, 10.0)), springs=Springs()),)
     )
     pivot = TypeAdapter(Command).validate_python(
         {"type": "set_pivot", "mount": rig.mounts[-1].id, "pivot_m": [0.0, 0.1, 0.2]}
@@ -242,7 +242,7 @@ def _rig(rounds: int) -> dict[str, object]:
     )
     slowest = max(best[at] for at in _EDITED)
     return {
-        "rig": "five mounts, give on two, operator, gait, road, three hits",
+        "rig": "five mounts, springs on two, operator, gait, road, three hits",
         "rig_ms": round(best["full"], 1),
         "rig_ms_aim": 90,
         "rig_edit_ms": {at: round(best[at], 1) for at in _EDITED},
@@ -257,7 +257,7 @@ def _rig(rounds: int) -> dict[str, object]:
 _EDITED = (
     "layer:hit-1.weight",
     "layer:gait-1.weight",
-    "mount:body.give.shift_damping",
+    "mount:body.springs.shift_damping",
     "mount:head.operator.reaction_s",
     "mount:lens.roll_deg",
 )
@@ -271,7 +271,7 @@ def _retyped(shot: Shot, at: str, cache: Cache, turn: Iterator[int]) -> Callable
 
 def rig_shot(frames: int) -> Shot:
     """Return a shot of a rig with everything on it."""
-    give = Springs(shift_hz=1.3, turn_hz=1.6)
+    springs = Springs(shift_hz=1.3, turn_hz=1.6)
     mounts = (
         Mount(
             id="walker",
@@ -279,8 +279,8 @@ def rig_shot(frames: int) -> Shot:
             x_m=keyed((1, 0.0), (frames, 20.0)),
             pan_deg=keyed((1, 0.0), (frames / 2, 60.0), (frames, 0.0)),
         ),
-        Mount(id="body", name="Body", kind="free", y_m=fixed(1.4), give=give),
-        Mount(id="arm", name="Arm", kind="arm", length_m=fixed(0.4), give=give.replace(shift_hz=0.8)),
+        Mount(id="body", name="Body", kind="free", y_m=fixed(1.4), springs=springs),
+        Mount(id="arm", name="Arm", kind="arm", length_m=fixed(0.4), springs=springs.replace(shift_hz=0.8)),
         Mount(id="head", name="Head", kind="head", operator=Operator()),
         Mount(id="lens", name="Lens", kind="lens"),
     )

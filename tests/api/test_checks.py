@@ -23,12 +23,12 @@ class Checks(WithServer):
         self.edit({"type": "set_values", "values": [{"at": "layer:sway-1.weight", "value": 0}]}, shot)
         (found,) = self.found()["findings"]
         self.assertEqual((found["check"], found["at"], found["weight"]), ("silent", "layer:sway-1", True))
-        meant = {"type": "ignore_finding", "check": "silent", "at": "layer:sway-1", "amount": found["amount"]}
-        state = self.edit(meant, shot)
-        self.assertEqual([each["at"] for each in self.found()["meant"]], ["layer:sway-1"])
+        ignored = {"type": "ignore_finding", "check": "silent", "at": "layer:sway-1", "amount": found["amount"]}
+        state = self.edit(ignored, shot)
+        self.assertEqual([each["at"] for each in self.found()["ignored"]], ["layer:sway-1"])
         self.assertEqual(self.found()["findings"], [])
         self.assertEqual(self.found()["revision"], state["revision"])
-        self.edit({**meant, "ignored": False}, shot)
+        self.edit({**ignored, "ignored": False}, shot)
         self.edit(found["fix"]["command"], shot)
         self.assertEqual(self.found()["findings"], [])
 

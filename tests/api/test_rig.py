@@ -147,11 +147,17 @@ class Readings(WithServer):
         self.assertIs(problem["bake"], True)
 
     def test_frequencies_that_cannot_be(self) -> None:
-        for give in ({"shift_hz": 0}, {"turn_hz": -1}, {"shift_damping": 0}, {"shift_hz": 1e308}, {"shift_stop_cm": 0}):
+        for springs in (
+            {"shift_hz": 0},
+            {"turn_hz": -1},
+            {"shift_damping": 0},
+            {"shift_hz": 1e308},
+            {"shift_stop_cm": 0},
+        ):
             body = {
                 "base_revision": self.state()["revision"],
-                "command": {"type": "set_values", "values": [{"at": "mount:camera.give", "value": give}]},
+                "command": {"type": "set_values", "values": [{"at": "mount:camera.springs", "value": springs}]},
             }
             answer = self.client.post("/api/shots/jetty-walk/edits", json=body)
-            self.assertEqual(answer.status_code, 422, give)
-            self.assertIn(next(iter(give)), answer.json()["detail"] + answer.json()["where"])
+            self.assertEqual(answer.status_code, 422, springs)
+            self.assertIn(next(iter(springs)), answer.json()["detail"] + answer.json()["where"])

@@ -54,7 +54,7 @@ class Shots(unittest.TestCase):
         bare, held = SHOTS["jetty-walk"](), SHOTS["jetty-walk-handheld"]()
         self.assertEqual(held.mounts[0], bare.mounts[0])
         self.assertEqual([mount.name for mount in held.mounts], ["Camera", "Shoulder", "Hands"])
-        self.assertIsNotNone(held.mounts[1].give)
+        self.assertIsNotNone(held.mounts[1].springs)
         steps = next(layer for _, layer in held.layers() if layer.source.kind == "gait")
         self.assertEqual((steps.target, steps.source.cadence_hz.constant), ("camera", STEP_HZ))  # type: ignore[attr-defined]
         moved = evaluate(held).pose.position_m - evaluate(held).bare.position_m

@@ -26,7 +26,7 @@ def shot() -> Shot:
     sled = Ride(object="sled", x_m=keyed((1, 0.0), (48, 3.0)), pan_deg=keyed((1, 0.0), (48, 30.0)))
     mounts = (
         Mount(id="cart", name="Cart", kind="ground", z_m=keyed((1, 0.0), (48, -2.0)), ride=sled),
-        Mount(id="arm", name="Arm", kind="arm", length_m=fixed(0.6), give=Springs()),
+        Mount(id="arm", name="Arm", kind="arm", length_m=fixed(0.6), springs=Springs()),
         Mount(id="head", name="Head", kind="head", y_m=fixed(1.4), operator=Operator()),
     )
     kite = Subject(name="Kite", x_m=keyed((1, -3.0), (48, 4.0)), y_m=fixed(3.0), z_m=fixed(-9.0))

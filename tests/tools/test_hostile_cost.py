@@ -9,7 +9,7 @@ from zittern.core.shot.springs import Springs
 class Short(unittest.TestCase):
     def test_what_costs_more_is_measured_as_more(self) -> None:
         cheap = cost_of(shot_with(layer()), memory=True)
-        mounts = tuple(Mount(id=f"m{n}", name="M", give=Springs()) for n in range(8))
+        mounts = tuple(Mount(id=f"m{n}", name="M", springs=Springs()) for n in range(8))
         dear = cost_of(
             shot_with(*(layer(f"layer-{n}", seed=n) for n in range(40)), mounts=mounts, last_frame=MOST_FRAMES),
             memory=True,

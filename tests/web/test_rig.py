@@ -139,9 +139,9 @@ class Rig(WithPage):
         settled(page)
         page.get_by_label("rotation springs").uncheck()
         settled(page)
-        give = self.shot().mounts[0].give
-        assert give is not None
-        self.assertEqual((give.shift, give.turn), (True, False))
+        springs = self.shot().mounts[0].springs
+        assert springs is not None
+        self.assertEqual((springs.shift, springs.turn), (True, False))
         page.keyboard.press("Shift+H")
         settled(page)
         self.assertIsNotNone(self.shot().hold)

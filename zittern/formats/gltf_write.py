@@ -162,7 +162,7 @@ def _poses(shot: Shot, motion: Motion) -> Iterator[tuple[MountKind, str, Array]]
     yield from _layer_poses(shot, motion, None)
     if chain.HOLD in motion.on.given:
         still = transforms.identity(len(motion.frames))
-        yield "free", "Hold framing", chain.with_give(still, motion.on.given[chain.HOLD])
+        yield "free", "Hold framing", chain.with_deflection(still, motion.on.given[chain.HOLD])
 
 
 def _layer_poses(shot: Shot, motion: Motion, target: str | None) -> Iterator[tuple[MountKind, str, Array]]:

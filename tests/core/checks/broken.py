@@ -169,7 +169,7 @@ BROKEN: Mapping[str, Broken] = {
     "a swing that nobody sees": Broken("silent", sound(layer("tiny", Noise(), 4, {"pan": 0.001})), mended=False),
     "springs on the ground": Broken(
         "silent",
-        sound(mounts=(Mount(id="camera", name="Camera", give=Springs(), **MOVE),)),
+        sound(mounts=(Mount(id="camera", name="Camera", springs=Springs(), **MOVE),)),
         mended=False,  # type: ignore[arg-type]
     ),
     "no take": Broken("silent", sound(layer("take", Take(), 4, SWAY)), mended=False),

@@ -157,15 +157,15 @@ class Through(unittest.TestCase):
         self.assertEqual(check(strolled_through(subject=beside), named(["through"])).findings, ())
 
 
-class MeantSo(unittest.TestCase):
+class IgnoredFinding(unittest.TestCase):
     def test_it_is_quiet_until_it_is_worse_by_a_quarter(self) -> None:
         shot = BROKEN["a clip that starts at once"].shot
         (found,) = check(shot).findings
-        meant = edited(shot, {"type": "ignore_finding", "check": found.check, "at": found.at, "amount": found.amount})
-        self.assertEqual((check(meant).findings, [key(each) for each in check(meant).meant]), ((), [key(found)]))
-        worse = edited(meant, {"type": "scale_swings", "layers": ["sudden"], "factor": 1.4})
+        ignored = edited(shot, {"type": "ignore_finding", "check": found.check, "at": found.at, "amount": found.amount})
+        self.assertEqual((check(ignored).findings, [key(each) for each in check(ignored).ignored]), ((), [key(found)]))
+        worse = edited(ignored, {"type": "scale_swings", "layers": ["sudden"], "factor": 1.4})
         self.assertEqual([key(each) for each in check(worse).findings], [key(found)])
-        back = edited(meant, {"type": "ignore_finding", "check": found.check, "at": found.at, "ignored": False})
+        back = edited(ignored, {"type": "ignore_finding", "check": found.check, "at": found.at, "ignored": False})
         self.assertEqual([key(each) for each in check(back).findings], [key(found)])
 
 

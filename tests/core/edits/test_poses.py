@@ -84,8 +84,8 @@ class Keys(unittest.TestCase):
         np.testing.assert_allclose(rotations.matrices(motion.pose.angles_deg), motion.rig["head"][:, :3, :3], atol=1e-9)
 
     def test_below_springs_too_and_at_the_last_frame(self) -> None:
-        made = shot(CART, HEAD.replace(operator=Operator(), give=Springs()), subject=self.KITE)
-        body = Mount(id="body", name="Body", give=Springs(shift=False, turn_hz=0.7))
+        made = shot(CART, HEAD.replace(operator=Operator(), springs=Springs()), subject=self.KITE)
+        body = Mount(id="body", name="Body", springs=Springs(shift=False, turn_hz=0.7))
         made = made.replace(mounts=(*made.mounts, body))
         for tolerance in (0.1, 2.0):
             after = edited(made, {"type": "keys_from_operator", "mount": "head", "tolerance_px": tolerance})

@@ -86,7 +86,7 @@ class KeepsThePicture(unittest.TestCase):
 
     def test_what_gives_is_not_taken_away_under_the_picture(self) -> None:
         with self.assertRaisesRegex(EditError, "it gives; take that off first"):
-            self.removed(shot(MOVE, TILTING.replace(give=Springs())), "head")
+            self.removed(shot(MOVE, TILTING.replace(springs=Springs())), "head")
         with self.assertRaisesRegex(EditError, "needs one mount"):
             self.removed(shot(MOVE), "camera")
 
@@ -175,7 +175,7 @@ class Ready(unittest.TestCase):
         self.assert_still_framed(rigged, after)
 
     def test_below_a_shake_and_behind_an_operator_the_right_neighbour_takes_over_at_once(self) -> None:
-        raised = Mount(id="raised", name="Raised", y_m=fixed(1.4), give=Springs())
+        raised = Mount(id="raised", name="Raised", y_m=fixed(1.4), springs=Springs())
         pole = Mount(id="pole", name="Pole", length_m=fixed(0.4), pan_deg=fixed(20.0))
         aims = Mount(id="aims", name="Aims", operator=Operator())
         before = shot(MOVE, raised, pole, aims, layers=(layer(swings={"tilt": 6.0, "roll": 3.0}, target="camera"),))
@@ -196,7 +196,9 @@ class Ready(unittest.TestCase):
 
     def assert_still_framed(self, before: Shot, after: Shot) -> None:
         """Without what gives, which only softens."""
-        bare = [each.replace(mounts=tuple(one.replace(give=None) for one in each.mounts)) for each in (before, after)]
+        bare = [
+            each.replace(mounts=tuple(one.replace(springs=None) for one in each.mounts)) for each in (before, after)
+        ]
         self.assertTrue(same_picture(*bare))
 
 

@@ -11,6 +11,7 @@ from zittern.core.edits.presets import CrossFadeTo
 from zittern.core.edits.upgrades import FIELDS, TYPES, read_command
 from zittern.core.errors import BadInput, DocumentError
 from zittern.core.presets.files import read_preset
+from zittern.core.shot.mounts import MOVE_FIELDS
 
 DATA = Path(__file__).parents[2] / "data"
 
@@ -40,6 +41,15 @@ class OlderCommands(unittest.TestCase):
                     preset=read_preset(path.read_text()), key=None, clip="main", frame=80, within_frames=24
                 )
                 self.assertEqual(read_command(text), expected)
+
+    def test_springs_of_mounts(self) -> None:
+        values = [{"at": "mount:arm.give.turn_hz", "value": 2.0}, {"at": "mount:arm.give", "value": {"turn_hz": 3.0}}]
+        found = read_command(stored(type="set_values", values=values))
+        self.assertEqual([each.at for each in found.values], ["mount:arm.springs.turn_hz", "mount:arm.springs"])
+        arm = {"id": "arm", "name": "mount: give.", "give": {"turn_hz": 2.0}}
+        path = {**dict.fromkeys(MOVE_FIELDS, 0.0), "last_frame": 9, "rig": [arm]}
+        (mount,) = read_command(stored(type="add_move", move=path, name="Walk")).move.rig
+        self.assertEqual((mount.name, mount.springs.turn_hz), ("mount: give.", 2.0))
 
     def test_dials(self) -> None:
         self.assertEqual(

@@ -46,7 +46,7 @@ _STRUCTURE = {
     "cues",
     "dials",
     "operator",
-    "give",
+    "springs",
     "ride",
     "hold",
     "subject",

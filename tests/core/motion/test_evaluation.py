@@ -46,7 +46,7 @@ class NeverStale(unittest.TestCase):
         same(self, [shot_with(layer("breath", Breath(rate_hz=text))), one, shot_with(layer(source=Wave(rate_hz=text)))])
 
     def test_which_clip_a_layer_below_springs_lies_in(self) -> None:
-        camera = Mount(id="lens", name="Lens", give=Springs())
+        camera = Mount(id="lens", name="Lens", springs=Springs())
         bob = layer("bob", weight=by_formula("u", fixed(1.0)), target="camera")
 
         def shot(within: int) -> Shot:
@@ -96,7 +96,7 @@ class Keys(unittest.TestCase):
 
     def test_names_count_nothing(self) -> None:
         """Renaming a mount, a layer, a clip, a lane or a dial meets every array again."""
-        camera = Mount(id="lens", name="Lens", give=Springs())
+        camera = Mount(id="lens", name="Lens", springs=Springs())
         dials = (Dial(name="panic", value=fixed(40.0)),)
         shot = shot_with(
             layer(target="camera"),

@@ -27,9 +27,9 @@ def rig() -> Shot:
         x_m=keyed((1, 0.0), (333, 4.0), (700, -3.0), interp="hold"),
         pan_deg=keyed((1, 0.0), (FRAMES, 900.0)),
         tilt_deg=by_formula("if t > 21.3 then 12 else 0", fixed(0.0)),
-        give=Springs(shift_hz=0.15, shift_damping=0.1, shift_stop_cm=400.0, turn_stop_deg=90.0),
+        springs=Springs(shift_hz=0.15, shift_damping=0.1, shift_stop_cm=400.0, turn_stop_deg=90.0),
     )
-    camera = Mount(id="camera", name="Camera", y_m=keyed((1, 0.2), (FRAMES, 1.5)), give=Springs(weight=fixed(0.8)))
+    camera = Mount(id="camera", name="Camera", y_m=keyed((1, 0.2), (FRAMES, 1.5)), springs=Springs(weight=fixed(0.8)))
     return shot_with(layer("bob", seed=3, target="cart"), mounts=(cart, camera), last_frame=FRAMES)
 
 
@@ -94,7 +94,7 @@ class Stretches(unittest.TestCase):
     def test_twice_as_many_mounts_are_twice_the_work(self) -> None:
         def poses_of(count: int) -> int:
             mounts = tuple(
-                Mount(id=f"m{n}", name=f"M{n}", x_m=keyed((1, 0.0), (FRAMES, 1.0 + n)), give=Springs())
+                Mount(id=f"m{n}", name=f"M{n}", x_m=keyed((1, 0.0), (FRAMES, 1.0 + n)), springs=Springs())
                 for n in range(count)
             )
             with (

@@ -20,8 +20,8 @@ TURN = Springs(shift=False, turn_hz=1.5, turn_damping=0.4, **LOOSE)
 CART = Mount(id="cart", name="Cart")
 
 
-def shot(give: Springs | None, *layers: object, cart: Mount = CART, **fields: object) -> Shot:
-    camera = Mount(id="camera", name="Camera", y_m=fixed(1.0), give=give)
+def shot(springs: Springs | None, *layers: object, cart: Mount = CART, **fields: object) -> Shot:
+    camera = Mount(id="camera", name="Camera", y_m=fixed(1.0), springs=springs)
     return shot_with(*layers, mounts=(cart, camera), **{"last_frame": 480, **fields})  # type: ignore[arg-type]
 
 
@@ -66,12 +66,12 @@ class Translation(unittest.TestCase):
 
 class Rotation(unittest.TestCase):
     def test_about_one_axis_it_is_the_same_spring(self) -> None:
-        def angle(field: str, axis: int, give: Springs | None) -> np.ndarray:
+        def angle(field: str, axis: int, springs: Springs | None) -> np.ndarray:
             cart = CART.replace(**{field: keyed((60, 0.0), (72, 40.0))})
-            return evaluate(shot(give, cart=cart)).pose.angles_deg[:, axis]
+            return evaluate(shot(springs, cart=cart)).pose.angles_deg[:, axis]
 
-        def place(give: Springs | None) -> np.ndarray:
-            return moved(evaluate(shot(give, cart=CART.replace(x_m=keyed((60, 0.0), (72, 40.0))))), 0)
+        def place(springs: Springs | None) -> np.ndarray:
+            return moved(evaluate(shot(springs, cart=CART.replace(x_m=keyed((60, 0.0), (72, 40.0))))), 0)
 
         same = SHIFT.replace(shift_hz=1.5, shift_damping=0.4)
         for field, axis in (("pan_deg", 0), ("tilt_deg", 1), ("roll_deg", 2)):
@@ -238,10 +238,10 @@ class Jumps(unittest.TestCase):
 class Fast(unittest.TestCase):
     def test_a_12_hz_bob_through_12_hz_springs_keeps_its_size(self) -> None:
         z = 0.3
-        give = Springs(turn=False, shift_hz=12.0, shift_damping=z, **LOOSE)
+        springs = Springs(turn=False, shift_hz=12.0, shift_damping=z, **LOOSE)
         bob = layer("bob", Wave(rate_hz=fixed(12.0)), 0, {"pedestal": 1.0}, target="cart")
         frames = np.linspace(100.0, 148.0, 4001)
-        got, bare = (np.ptp(moved(evaluate(shot(each, bob), frames), 1)) for each in (give, None))
+        got, bare = (np.ptp(moved(evaluate(shot(each, bob), frames), 1)) for each in (springs, None))
         self.assertAlmostEqual(got / bare / (np.sqrt(1 + 4 * z * z) / (2 * z)), 1.0, delta=0.02)
 
 
@@ -250,7 +250,7 @@ class Overdamped(unittest.TestCase):
         """Overdamped springs remember long: with layers on spans, what begins earlier is the same where both are
         seen.
         """
-        give = Springs(shift=False, turn_hz=0.3, turn_damping=5.0, **LOOSE)
+        springs = Springs(shift=False, turn_hz=0.3, turn_damping=5.0, **LOOSE)
         push = layer(
             "push",
             HandKeys(tracks=Tracks(pan=keyed((-4000, 0.0), (-3900, 40.0), (-2000, -30.0)))),
@@ -259,7 +259,7 @@ class Overdamped(unittest.TestCase):
             target="cart",
             span_frames=(-5000.0, 9000.0),
         )
-        late = shot(give, push)
+        late = shot(springs, push)
         early = late.replace(first_frame=-900)
         frames = np.arange(1.0, 240.0)
         np.testing.assert_allclose(

@@ -22,7 +22,7 @@ SHOT = shot_with(
     layer(),
     mounts=(
         Mount(id="base", name="Base", x_m=keyed((1, 0.0), (60, 4.0))),
-        Mount(id="arm", name="Arm", give=Springs(), operator=Operator()),
+        Mount(id="arm", name="Arm", springs=Springs(), operator=Operator()),
     ),
     subject=Subject.at("Post", (0.5, 1.0, -7.0)),
     plates=(

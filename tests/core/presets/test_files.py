@@ -16,7 +16,7 @@ def changed(**fields: object) -> str:
 
 
 # Of old files that hold another preset than the first.
-NAMES = {5: "Blow and ground", 6: "Small boat"}
+NAMES = {5: "Blow and ground", 6: "Small boat", 7: "Exhausted breath"}
 
 
 class Files(unittest.TestCase):
@@ -31,7 +31,10 @@ class Files(unittest.TestCase):
             name = NAMES.get(version, "Rumble in waves")
             self.assertEqual((preset.schema_version, preset.name), (PRESET_VERSION, name))
             limits = [(dial.name, dial.minimum, dial.maximum) for dial in preset.dials]
-            self.assertEqual(limits, [("sea", 0.0, 100.0)] if version == 6 else [])
+            self.assertEqual(limits, {6: [("sea", 0.0, 100.0)], 7: [("exhaustion", 0.0, 100.0)]}.get(version, []))
+            self.assertEqual(
+                [mount.springs.turn_hz for mount in preset.rig if mount.springs], [2.0] if version == 7 else []
+            )
 
     def test_what_cannot_be_read_is_told_with_its_place(self) -> None:
         layer = GOOD["layers"][0]

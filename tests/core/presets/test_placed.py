@@ -166,9 +166,9 @@ class FittedRigs(unittest.TestCase):
     """What a preset brings to hold the camera is fitted as its layers are."""
 
     def shot(self) -> Shot:
-        give = Springs(weight=keyed((1001, 0.0), (1100, 1.0)))
-        arm = Mount(id="arm", name="Arm", give=give)
-        hand = Mount(id="hand", name="Hand", give=Springs(weight=by_formula("panic / 100", fixed(0.2))))
+        springs = Springs(weight=keyed((1001, 0.0), (1100, 1.0)))
+        arm = Mount(id="arm", name="Arm", springs=springs)
+        hand = Mount(id="hand", name="Hand", springs=Springs(weight=by_formula("panic / 100", fixed(0.2))))
         clip = {"span_frames": (1001.0, 1100.0)}
         return shot_with(
             layer(target="arm"),
@@ -181,7 +181,7 @@ class FittedRigs(unittest.TestCase):
 
     def test_its_keys_are_timed_and_its_dials_collected(self) -> None:
         preset = saved(self.shot(), tuple(self.shot().clips()), find_clip(self.shot(), "main").layers, "Rig", rig=True)
-        self.assertEqual(preset.rig[0].give.weight.breaks.tolist(), [0.0, 99.0])  # type: ignore[union-attr]
+        self.assertEqual(preset.rig[0].springs.weight.breaks.tolist(), [0.0, 99.0])  # type: ignore[union-attr]
         self.assertEqual([dial.name for dial in preset.dials], ["panic"])
         other = PANIC.replace(unit="m", minimum=0.0, maximum=7.0, value=fixed(1.0))
         there = edited(
@@ -189,9 +189,9 @@ class FittedRigs(unittest.TestCase):
             {"type": "place_preset", "preset": preset, "with_rig": True, "first_frame": 11.0},
         )
         arm, hand = there.mounts[-2:]
-        self.assertEqual(arm.give.weight.breaks.tolist(), [11.0, 209.0])  # type: ignore[union-attr]
+        self.assertEqual(arm.springs.weight.breaks.tolist(), [11.0, 209.0])  # type: ignore[union-attr]
         self.assertEqual(
-            (hand.give.weight.text, [dial.name for dial in there.dials]), ("panic_2 / 100", ["panic", "panic_2"])
+            (hand.springs.weight.text, [dial.name for dial in there.dials]), ("panic_2 / 100", ["panic", "panic_2"])
         )  # type: ignore[attr-defined]
         self.assertEqual(next(layer for _, layer in there.layers()).target, arm.id)
 

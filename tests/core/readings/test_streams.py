@@ -63,7 +63,7 @@ class Tags(unittest.TestCase):
     def test_nothing_is_kept_alive_by_a_ring_of_references(self) -> None:
         """A ring would keep all arrays of a motion until garbage is looked for, which is seldom."""
         mounts = (
-            Mount(id="arm", name="Arm", give=Springs(), x_m=keyed((1, 0.0), (60, 1.0))),
+            Mount(id="arm", name="Arm", springs=Springs(), x_m=keyed((1, 0.0), (60, 1.0))),
             Mount(id="head", name="Head"),
         )
         shot = shot_with(

@@ -51,7 +51,7 @@ class Limits(unittest.TestCase):
             evaluate(shot_with(mounts=mounts), np.arange(20_000.0))
 
     def test_the_estimate_is_what_a_motion_holds_within_a_factor_of_two(self) -> None:
-        mounts = (Mount(id="arm", name="Arm", give=Springs()), Mount(id="head", name="Head"))
+        mounts = (Mount(id="arm", name="Arm", springs=Springs()), Mount(id="head", name="Head"))
         shot = shot_with(*(layer(f"layer-{n}", seed=n) for n in range(12)), mounts=mounts)
         motion = evaluate(shot)
         held = [

@@ -69,7 +69,7 @@ def everything() -> Shot:
         ),
     )
     cart = Mount(id="cart", name="Cart", ride=Ride(object="sled", x_m=fixed(0.2)))
-    head = Mount(id="head", name="Head", y_m=fixed(1.6), give=Springs(), operator=Operator())
+    head = Mount(id="head", name="Head", y_m=fixed(1.6), springs=Springs(), operator=Operator())
     return shot_with(
         lanes=lanes, mounts=(cart, head), subject=Subject.at("Post", (0.5, 1.0, -6.0)), hold=HoldFraming(),
         dials=(Dial(name="panic", value=fixed(40.0)),),

@@ -29,7 +29,7 @@ class Tables(unittest.TestCase):
             self.assertLessEqual(numbers(model), {look.field for look in table}, model)
 
     def test_every_field_of_what_is_on_a_mount_is_shown_with_its_limits(self) -> None:
-        for model, table in ((Springs, forms.GIVE), (Operator, forms.OPERATOR), (HoldFraming, forms.HOLD)):
+        for model, table in ((Springs, forms.SPRINGS), (Operator, forms.OPERATOR), (HoldFraming, forms.HOLD)):
             # What is followed has a form of its own.
             shown = set(model.model_fields) - {"target", "changes"}
             self.assertEqual({look.field for look in table}, shown, model)

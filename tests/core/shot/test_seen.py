@@ -21,7 +21,7 @@ from zittern.core.shot.upgrades import read_shot, write_shot
 
 RIG = (
     Mount(id="base", name="Base", x_m=keyed((1, 0.0), (200, 4.0))),
-    Mount(id="arm", name="Arm", give=Springs(turn_hz=2.0)),
+    Mount(id="arm", name="Arm", springs=Springs(turn_hz=2.0)),
     Mount(id="camera", name="Camera", operator=Operator()),
 )
 # What each kind of edit is about: all variants alike.
@@ -54,7 +54,10 @@ def two() -> Shot:
     return edited(
         calm,
         {"type": "remove_layers", "layers": [sway]},
-        {"type": "set_values", "values": [{"at": "mount:arm.give", "value": None}, {"at": "shot.hold", "value": None}]},
+        {
+            "type": "set_values",
+            "values": [{"at": "mount:arm.springs", "value": None}, {"at": "shot.hold", "value": None}],
+        },
         {"type": "set_values", "values": [{"at": "dial:panic.value", "value": 70.0}]},
     )
 
@@ -64,10 +67,10 @@ class Swapping(unittest.TestCase):
         calm = two()
         main = as_stored(calm)
         self.assertEqual((calm.variant, main.variant, calm.main), ("variant-1", "main", "main"))
-        for shot, layers, panic, give, hold in ((main, 2, 20.0, True, True), (calm, 1, 70.0, False, False)):
+        for shot, layers, panic, springs, hold in ((main, 2, 20.0, True, True), (calm, 1, 70.0, False, False)):
             self.assertEqual(sum(1 for _ in shot.layers()), layers)
             self.assertEqual(shot.dials[0].value.constant, panic)
-            self.assertEqual((shot.mounts[1].give is not None, shot.hold is not None), (give, hold))
+            self.assertEqual((shot.mounts[1].springs is not None, shot.hold is not None), (springs, hold))
             self.assertIsNotNone(shot.mounts[2].operator)
 
     def test_there_and_back_nothing_is_another(self) -> None:

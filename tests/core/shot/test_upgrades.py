@@ -37,6 +37,16 @@ class Versions(unittest.TestCase):
         (dial,) = read_shot((DATA / "shot-v15.shot.json").read_bytes()).dials
         self.assertEqual((dial.name, dial.minimum, dial.maximum, dial.value.constant), ("panic", 10.0, 40.0, 20.0))
 
+    def test_springs_and_ignored_findings_have_new_names(self) -> None:
+        old = json.loads((DATA / "shot-v16.shot.json").read_text())
+        name = old["mounts"][0]["id"]
+        at = f"mount:{name}.give.turn_hz"
+        old["meant"] = [{"check": "limits", "at": at, "amount": 2.0}, {"check": "twins", "at": None, "amount": 1.0}]
+        shot = shot_from(old)
+        (mount,) = (each for each in shot.mounts if each.springs is not None)
+        self.assertEqual((mount.id, mount.springs.turn_hz), (name, 3.5))
+        self.assertEqual([each.at for each in shot.ignored], [at.replace("give", "springs"), None])
+
     def test_what_was_far_out_of_reach_comes_to_the_edge(self) -> None:
         old = json.loads((DATA / "shot-v1.shot.json").read_text())
         old["mounts"][0]["pivot_m"] = [1e308, -2.0, 0.0]

@@ -46,7 +46,7 @@ TIMELESS = {
     "HoldFraming": {"below_hz"},
     "Key": {"value"},
     "Layer": {"seed", "lever_m", "phase_offset"},
-    "MeantSo": {"amount"},
+    "IgnoredFinding": {"amount"},
     "Mount": {"pivot_m"},
     "Noise": {"octaves"},
     "Operator": {

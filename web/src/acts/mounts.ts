@@ -65,7 +65,7 @@ export function moveMount(by: number): void {
 }
 
 /** Gives a mount something, or takes it off: springs, an operator. */
-export function fit(part: "give" | "operator", on: boolean): void {
+export function fit(part: "springs" | "operator", on: boolean): void {
   const mount = mountNow();
   if (mount) void commit({ type: "set_values", values: [{ at: `mount:${mount.id}.${part}`, value: on ? {} : null }] });
 }

@@ -2312,15 +2312,15 @@ export interface components {
         };
         /**
          * CheckedOut
-         * @description findings: current ones, problems first; meant: ignored ones.
+         * @description findings: current ones, problems first; ignored: ignored ones.
          *
          *     thinned: only some frames of a long shot were sampled.
          */
         CheckedOut: {
             /** Findings */
             findings: components["schemas"]["Finding"][];
-            /** Meant */
-            meant: components["schemas"]["Finding"][];
+            /** Ignored */
+            ignored: components["schemas"]["Finding"][];
             /** Revision */
             revision: number;
             /** Thinned */
@@ -3371,8 +3371,6 @@ export interface components {
             /** Framings */
             framings: components["schemas"]["FramingOut"][];
             fresh: components["schemas"]["Shot"];
-            /** Give */
-            give: components["schemas"]["FieldLook"][];
             /** Glass */
             glass: components["schemas"]["FieldLook"][];
             /** Handheld */
@@ -3417,6 +3415,8 @@ export interface components {
             ride: components["schemas"]["FieldLook"][];
             /** Rigs */
             rigs: components["schemas"]["RigOut"][];
+            /** Springs */
+            springs: components["schemas"]["FieldLook"][];
         };
         /**
          * Formula
@@ -4053,6 +4053,18 @@ export interface components {
             width_px: number;
         };
         /**
+         * IgnoredFinding
+         * @description An ignored finding, by its check and address; reported again when its amount has grown by a quarter.
+         */
+        IgnoredFinding: {
+            /** Amount */
+            amount: number;
+            /** At */
+            at?: string | null;
+            /** Check */
+            check: string;
+        };
+        /**
          * IgnoreFinding
          * @description Hide a finding until it is 25 % worse, or show it again. amount: its amount when ignored.
          */
@@ -4622,18 +4634,6 @@ export interface components {
             type: "match_pose";
         };
         /**
-         * MeantSo
-         * @description An ignored finding, by its check and address; reported again when its amount has grown by a quarter.
-         */
-        MeantSo: {
-            /** Amount */
-            amount: number;
-            /** At */
-            at?: string | null;
-            /** Check */
-            check: string;
-        };
-        /**
          * MiddleTarget
          * @description The middle of two others.
          */
@@ -4782,10 +4782,9 @@ export interface components {
          * @description Pose relative to its parent (the ground for the first): metres and degrees, turning about `pivot_m`.
          *
          *     Its child is at the far end of its length, forward of its position. mute: it holds the pose that it has at the
-         *     shot's first frame, without give and operator; solo: the others do.
+         *     shot's first frame, without springs and operator; solo: the others do.
          */
         Mount: {
-            give?: components["schemas"]["Springs"] | null;
             /** Id */
             id: string;
             /**
@@ -4845,6 +4844,7 @@ export interface components {
              * @default false
              */
             solo: boolean;
+            springs?: components["schemas"]["Springs"] | null;
             /**
              * Tilt Deg
              * @default {
@@ -4883,10 +4883,10 @@ export interface components {
          * @description Parts of a variant on a mount.
          */
         MountAside: {
-            give?: components["schemas"]["Springs"] | null;
             /** Mount */
             mount: string;
             operator?: components["schemas"]["Operator"] | null;
+            springs?: components["schemas"]["Springs"] | null;
         };
         /**
          * MountTarget
@@ -6122,10 +6122,10 @@ export interface components {
             schema_name: "zittern.preset";
             /**
              * Schema Version
-             * @default 7
+             * @default 8
              * @constant
              */
-            schema_version: 7;
+            schema_version: 8;
             /**
              * Speed
              * @default {
@@ -7475,7 +7475,7 @@ export interface components {
          * @description A camera move with the motion layered on it.
          *
          *     Frames are the shot's own; time 0 is its first frame. loops: its first frame should continue its last. glass:
-         *     distortion and breathing. plates: image plates in the set. meant: ignored findings. seed: origin of the seeds of new
+         *     distortion and breathing. plates: in the set. ignored: ignored findings. seed: origin of the seeds of new
          *     layers; seeds_drawn: their number, so that none repeats. variants: alternatives of lanes, springs, operator, hold
          *     and values of dials; one is active in the document, the others are stored in `variants`; main: the one that other
          *     windows and exports show first.
@@ -7514,6 +7514,11 @@ export interface components {
             glass?: components["schemas"]["Glass"] | null;
             hold?: components["schemas"]["HoldFraming"] | null;
             /**
+             * Ignored
+             * @default []
+             */
+            ignored: components["schemas"]["IgnoredFinding"][];
+            /**
              * Lanes
              * @default []
              */
@@ -7533,11 +7538,6 @@ export interface components {
              * @default main
              */
             main: string;
-            /**
-             * Meant
-             * @default []
-             */
-            meant: components["schemas"]["MeantSo"][];
             /** Mounts */
             mounts: components["schemas"]["Mount"][];
             /** Name */
@@ -7562,10 +7562,10 @@ export interface components {
             schema_name: "zittern.shot";
             /**
              * Schema Version
-             * @default 16
+             * @default 17
              * @constant
              */
-            schema_version: 16;
+            schema_version: 17;
             /**
              * Seed
              * @default 0

@@ -12,7 +12,7 @@ export type FormulaPlace = { at: string; title: string; unit: string; times: num
 export type PresetForm = { save: "clip"; clip: string } | { save: "layers"; layers: string[] } | { change: string };
 
 /** Section of a mount on the board. */
-export type MountPart = "pose" | "rig" | "give" | "operator" | "ride" | "glass";
+export type MountPart = "pose" | "rig" | "springs" | "operator" | "ride" | "glass";
 
 /** Sheets over the lanes. */
 export type SheetName = "curves" | "table" | "presets" | "checks";

@@ -9,14 +9,14 @@ __all__ = ["CheckedOut", "PastSetOut"]
 
 
 class CheckedOut(Model):
-    """findings: current ones, problems first; meant: ignored ones.
+    """findings: current ones, problems first; ignored: ignored ones.
 
     thinned: only some frames of a long shot were sampled.
     """
 
     revision: RevisionId
     findings: tuple[Finding, ...]
-    meant: tuple[Finding, ...]
+    ignored: tuple[Finding, ...]
     thinned: bool
 
 

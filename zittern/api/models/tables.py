@@ -120,7 +120,7 @@ class FormsOut(Model):
     blend: list[FieldLook]
     move: list[FieldLook]
     mount: list[FieldLook]
-    give: list[FieldLook]
+    springs: list[FieldLook]
     operator: list[FieldLook]
     ride: list[FieldLook]
     hold: list[FieldLook]

@@ -25,7 +25,7 @@ def get_checks(shot: str, ctx: Ctx, seen: Seen) -> CheckedOut:
     state = seen.state(shot)
     pieces = pieces_for(ctx.library.data_dir, state.document)
     found = check(state.document, cache=ctx.cache, pieces=pieces)
-    return CheckedOut(revision=state.revision, findings=found.findings, meant=found.meant, thinned=found.thinned)
+    return CheckedOut(revision=state.revision, findings=found.findings, ignored=found.ignored, thinned=found.thinned)
 
 
 @router.get("/past-set")

@@ -55,7 +55,7 @@ def _springs(study: Study) -> Iterator[Finding]:
     """Find springs of mounts with a static parent."""
     shot = study.shot
     for at, mount in enumerate(shot.mounts):
-        if mount.give is None or mount.give.weight.nothing or any(each.ride for each in shot.mounts[: at + 1]):
+        if mount.springs is None or mount.springs.weight.nothing or any(each.ride for each in shot.mounts[: at + 1]):
             continue
         parent = None if at == 0 else study.motion.rig[shot.mounts[at - 1].id]
         if parent is not None and np.ptp(parent, axis=0).max() > _STILL:

@@ -64,13 +64,13 @@ _WORSE = 1.25
 
 @dataclass(frozen=True, slots=True)
 class Checked:
-    """findings: current ones, problems first; meant: ignored ones.
+    """findings: current ones, problems first; ignored: ignored ones.
 
     thinned: whether only some frames of a long shot were sampled.
     """
 
     findings: tuple[Finding, ...]
-    meant: tuple[Finding, ...]
+    ignored: tuple[Finding, ...]
     thinned: bool
 
 
@@ -90,17 +90,17 @@ def check(
     """Return the findings of all checks. pieces: the objects of the shot's set, where known."""
     study = Study(shot, cache, pieces)
     findings: list[Finding] = []
-    meant: list[Finding] = []
+    ignored: list[Finding] = []
     for each in checks:
         budget.check()
         for found in each.find(study):
-            (meant if _is_ignored(shot, found) else findings).append(found)
+            (ignored if _is_ignored(shot, found) else findings).append(found)
     findings.sort(key=lambda found: not found.weight)
-    return Checked(tuple(findings), tuple(meant), study.thinned)
+    return Checked(tuple(findings), tuple(ignored), study.thinned)
 
 
 def _is_ignored(shot: Shot, found: Finding) -> bool:
     return any(
         (each.check, each.at) == (found.check, found.at) and abs(found.amount) <= _WORSE * abs(each.amount)
-        for each in shot.meant
+        for each in shot.ignored
     )

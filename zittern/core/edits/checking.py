@@ -8,7 +8,7 @@ from pydantic import Field, StringConstraints
 
 from zittern.core.edits.command import CommandDoc
 from zittern.core.errors import EditError
-from zittern.core.shot.meant import MOST_MEANT, MeantSo
+from zittern.core.shot.ignored import MOST_IGNORED, IgnoredFinding
 from zittern.core.shot.shot import Shot
 
 __all__ = ["IgnoreFinding"]
@@ -24,12 +24,12 @@ class IgnoreFinding(CommandDoc):
 
     def apply(self, shot: Shot) -> Shot:
         """Apply the command. Raises EditError when there are too many."""
-        others = tuple(each for each in shot.meant if (each.check, each.at) != (self.check, self.at))
+        others = tuple(each for each in shot.ignored if (each.check, each.at) != (self.check, self.at))
         if not self.ignored:
-            return shot.replace(meant=others)
-        if len(others) >= MOST_MEANT:
-            raise EditError(f"up to {MOST_MEANT} findings can be ignored; stop ignoring some first", "shot.meant")
-        return shot.replace(meant=(*others, MeantSo(check=self.check, at=self.at, amount=self.amount)))
+            return shot.replace(ignored=others)
+        if len(others) >= MOST_IGNORED:
+            raise EditError(f"up to {MOST_IGNORED} findings can be ignored; stop ignoring some first", "shot.ignored")
+        return shot.replace(ignored=(*others, IgnoredFinding(check=self.check, at=self.at, amount=self.amount)))
 
     def label(self, shot: Shot) -> str:
         """Return `Ignore “twins”`."""

@@ -70,7 +70,7 @@ def _moved_lens(shot: Shot, frames: Array) -> Array:
     """Return tf_world_lens of the keyed rig with each moving mount offset by _MOVED. (F, 4, 4)."""
     scope = shot.scope(frames)
     targets = {layer.target for _, layer in shot.layers()}
-    moved = {each.id for each in shot.mounts if each.id in targets or each.operator is not None or each.give}
+    moved = {each.id for each in shot.mounts if each.id in targets or each.operator is not None or each.springs}
     offsets = no_offsets(frames)
     for axis, value in _MOVED.items():
         offsets[:, axis_index(axis)] = value
@@ -149,4 +149,4 @@ def kept_by(before: Shot, after: Shot, mount_id: str) -> Shot:
 
 def _disturbs(shot: Shot) -> str:
     """Return the parts of a rig that respond to more than the keyed poses."""
-    return "; ".join(f"“{mount.name}” gives" for mount in shot.mounts if mount.give is not None)
+    return "; ".join(f"“{mount.name}” gives" for mount in shot.mounts if mount.springs is not None)

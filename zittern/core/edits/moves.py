@@ -63,7 +63,7 @@ class ReplaceMove(CommandDoc, label="Import move “{name}”"):
         plain: dict[str, object] = {
             "pivot_m": (0.0, 0.0, 0.0),
             "length_m": fixed(0.0),
-            **dict.fromkeys(("ride", "operator", "give")),
+            **dict.fromkeys(("ride", "operator", "springs")),
         }
         plain |= {"mute": False, "solo": False}
         mount = shot.mounts[0].replace(**plain, **{field: getattr(move, field) for field in MOVE_FIELDS})

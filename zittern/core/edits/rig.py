@@ -260,7 +260,7 @@ def _without_idle(shot: Shot) -> Shot:
     # All of them, and the pictures compared once. One by one where that is not the same.
     stiff = shot
     for mount in idle:
-        stiff = with_mount(stiff, mount, mount.replace(give=None))
+        stiff = with_mount(stiff, mount, mount.replace(springs=None))
     left = stiff
     for mount in idle:
         ways = _ways_without(left, index_of(left, mount.id))
@@ -268,7 +268,7 @@ def _without_idle(shot: Shot) -> Shot:
     if len(left.mounts) + len(idle) == len(stiff.mounts) and same_picture(stiff, left, cache=cache):
         return left
     for mount in idle:
-        stiff = with_mount(shot, mount, mount.replace(give=None))
+        stiff = with_mount(shot, mount, mount.replace(springs=None))
         shot = _removed(stiff, index_of(stiff, mount.id), cache) or shot
     return shot
 
@@ -322,7 +322,7 @@ def _with_child(shot: Shot, at: int, back: Mount) -> list[tuple[Mount, ...]]:
 def _why_not(shot: Shot, at: int) -> str | None:
     """Return the reason why a mount cannot be merged."""
     mount = shot.mounts[at]
-    for field, title in (("operator", "Operator"), ("give", "it gives"), ("ride", "it rides on something")):
+    for field, title in (("operator", "Operator"), ("springs", "it gives"), ("ride", "it rides on something")):
         if getattr(mount, field) is not None:
             return f"{title}; take that off first, or remove it without keeping the picture"
     return None

@@ -11,7 +11,7 @@ from zittern.core.documents.versions import parsed
 from zittern.core.edits.table import Command
 from zittern.core.errors import BadInput, faults_as
 from zittern.core.presets.files import upgraded_preset
-from zittern.core.shot.upgrades import DIAL_LIMITS, renamed_fields
+from zittern.core.shot.upgrades import DIAL_LIMITS, renamed_fields, springs_renamed
 
 __all__ = ["FIELDS", "TYPES", "read_command"]
 
@@ -33,7 +33,7 @@ def read_command(text: str) -> Command:
 
     Raises BadInput, DocumentError.
     """
-    data = _with_presets(parsed(text))
+    data = springs_renamed(_with_presets(parsed(text)))
     if isinstance(data, dict):
         type_ = TYPES.get(str(data.get("type")), data.get("type"))
         data = {**renamed_fields(data, FIELDS.get(str(type_), {})), "type": type_}

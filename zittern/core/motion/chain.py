@@ -18,7 +18,7 @@ from zittern.core.units import Array
 
 __all__ = [
     "HOLD", "LENS", "RigOffsets", "at_lens", "carried_on", "held_mounts", "lens_pose", "local_pose", "local_poses",
-    "needed_pose", "numbers_of", "places", "poses_along", "step", "with_give",
+    "needed_pose", "numbers_of", "places", "poses_along", "step", "with_deflection",
 ]  # fmt: skip
 
 # Target of layers without a mount: at the lens end, after the last mount.
@@ -148,7 +148,7 @@ def step(mount: Mount, base: Array | None, local: Array, on: RigOffsets) -> Arra
     if mount.id in on.carried:
         pose = carried_on(pose, on.carried[mount.id])
     if mount.id in on.given:
-        pose = with_give(pose, on.given[mount.id])
+        pose = with_deflection(pose, on.given[mount.id])
     if mount.id in on.offsets:
         pose = transforms.product(pose, transforms.offset_transforms(on.offsets[mount.id]))
     return pose
@@ -182,7 +182,7 @@ def at_lens(pose: Array, on: RigOffsets) -> Array:
     """
     if LENS in on.offsets:
         pose = transforms.product(pose, transforms.offset_transforms(on.offsets[LENS]))
-    return with_give(pose, on.given[HOLD]) if HOLD in on.given else pose
+    return with_deflection(pose, on.given[HOLD]) if HOLD in on.given else pose
 
 
 def needed_pose(
@@ -235,7 +235,7 @@ def numbers_of(mount: Mount, scope: Scope, local: Array, near_deg: Array | None 
     return np.concatenate([place, angles], axis=1)
 
 
-def with_give(pose: Array, given: Array) -> Array:
+def with_deflection(pose: Array, given: Array) -> Array:
     """Return a world pose that strays.
 
     Parameters

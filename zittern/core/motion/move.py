@@ -27,7 +27,7 @@ def local_poses(run: Evaluation, mounts: tuple[Mount, ...] | None = None) -> dic
 
 
 def bare_poses(shot: Shot, scope: Scope) -> Array:
-    """tf_world_lens without operator, give and layers, at the frames of a scope.
+    """tf_world_lens without operator, springs and layers, at the frames of a scope.
 
     Returns
     -------
@@ -52,7 +52,7 @@ def bare_places(shot: Shot, scope: Scope) -> Array:
 
 
 def bare_behind(shot: Shot, scope: Scope, mounts: tuple[Mount, ...]) -> Array:
-    """tf_world_mount of the last of some mounts, from the ground on, without operator, give and layers.
+    """tf_world_mount of the last of some mounts, from the ground on, without operator, springs and layers.
 
     Returns
     -------

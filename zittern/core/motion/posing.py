@@ -161,7 +161,7 @@ def lens_parts(run: Evaluation) -> tuple[Part, ...]:
     """Return the inputs of the pose of the lens, without the hold on its framing."""
     shot = run.shot
     targets = {None, *(mount.id for mount in shot.mounts)}
-    rig = tuple((mount.id, mount.give) for mount in shot.mounts)
+    rig = tuple((mount.id, mount.springs) for mount in shot.mounts)
     place = (*focal_parts(shot), shot.subject, shot.sensor_mm, shot.picture.width_px, shot.picture.height_px)
     return (*move.bare_parts(shot), rig, *aim.aim_parts(shot), *place, mixing.parts_of(run, targets))
 

@@ -80,8 +80,8 @@ class Spring:
     """
 
     def __init__(self, ways: Ways, stretch: Stretch, mount: Mount, below: Spring | None) -> None:
-        assert mount.give is not None, "only mounts in springs are asked"
-        self.ways, self.stretch, self.mount, self.give, self.below = ways, stretch, mount, mount.give, below
+        assert mount.springs is not None, "only mounts in springs are asked"
+        self.ways, self.stretch, self.mount, self.springs, self.below = ways, stretch, mount, mount.springs, below
         self.led = _UNLED
         run, at = ways.run, ways.order[mount.id]
         self.parts = (stretch.key, run.printed("way", mount, lambda: _way_parts(run, at, ways.mounts)))
@@ -147,8 +147,8 @@ class Spring:
         """
         way = self.way[rows]
         given = self._stopped(self._answered(run.frames, self._smooth_on_way[rows]), self._where[rows])
-        if self.give.weight.constant != 1.0:
-            given = given * self.give.weight.sample(run.scope)[:, None]
+        if self.springs.weight.constant != 1.0:
+            given = given * self.springs.weight.sample(run.scope)[:, None]
         pose = transforms.identity(len(way))
         pose[:, :3, 3] = way[:, _PLACE] + given[:, :3]
         rotation = _rotation(way)
@@ -234,7 +234,7 @@ class Spring:
             every, stretch = self.continuous, self.stretch
             out = every[stretch.far_count :].copy("K")
             grid = replace(self.ways.grid, near=stretch.near)
-            for on, columns, hz, damping in axes_of(self.give):
+            for on, columns, hz, damping in axes_of(self.springs):
                 if not on:
                     continue
                 if stretch.number == 0:
@@ -244,7 +244,7 @@ class Spring:
                     out[:, columns] = base_excited_on(every[:, columns], hz, damping, grid.step_s, history)
             return out
 
-        parts = (self.give, *self.parts)
+        parts = (self.springs, *self.parts)
         return self.ways.run.table("springs", parts, compute) if self.stretch.keeps else compute()
 
     @cached_property
@@ -261,7 +261,7 @@ class Spring:
             mine = stretch.pairs[:, 1] <= start
             at = np.concatenate([self.led.jumped_at, stretch.pairs[mine, 1]])
             sizes = np.concatenate([self.led.jumps, self.jumps[mine]])
-            lasting = max(_settled_s(hz, damping) for on, _, hz, damping in axes_of(self.give))
+            lasting = max(_settled_s(hz, damping) for on, _, hz, damping in axes_of(self.springs))
             over = at + lasting * self.ways.run.shot.fps.value < after.near[0]
             row = int(np.searchsorted(stretch.frames, start))
             stop = after.first - stretch.first
@@ -275,7 +275,7 @@ class Spring:
                 jumps=sizes[~over],
             ).packed
 
-        parts = (self.give, *self.parts, after.key)
+        parts = (self.springs, *self.parts, after.key)
         return _CarryOver.unpacked(self.ways.run.table("spring leads", parts, compute))
 
     def at(self, frames: Array, rigid: Array) -> Array:
@@ -307,7 +307,7 @@ class Spring:
         out = smooth + self.led.over
         if not len(at):
             return out
-        for on, columns, hz, damping in axes_of(self.give):
+        for on, columns, hz, damping in axes_of(self.springs):
             if on:
                 out[:, columns] += _answers(frames, at, sizes[:, columns], hz, damping, fps)
         return out
@@ -315,11 +315,11 @@ class Spring:
     def _stopped(self, swung: Array, now: Array) -> Array:
         """Return the deflection from the rigid position, within the end stops. (F, 6)."""
         out = swung - now
-        for on, columns, _, _ in axes_of(self.give):
+        for on, columns, _, _ in axes_of(self.springs):
             if not on:
                 out[:, columns] = 0.0
-        out[:, :3] = _within(out[:, :3], self.give.shift_stop_cm / CM_PER_M)
-        out[:, 3:] = _within(out[:, 3:], np.radians(self.give.turn_stop_deg))
+        out[:, :3] = _within(out[:, :3], self.springs.shift_stop_cm / CM_PER_M)
+        out[:, 3:] = _within(out[:, 3:], np.radians(self.springs.turn_stop_deg))
         return out
 
 
@@ -343,7 +343,7 @@ def _way_parts(run: Evaluation, at: int, springs: tuple[Mount, ...]) -> tuple[Pa
     carriers = {each.id for each in shot.mounts[:at]}
     aims = aim.aim_parts(shot) if any(each.operator is not None for each in shot.mounts[: at + 1]) else ()
     layers = mixing.parts_of(run, carriers)
-    gives = tuple((each.id, each.give) for each in springs if each.id in carriers)
+    gives = tuple((each.id, each.springs) for each in springs if each.id in carriers)
     ids = tuple(each.id for each in shot.mounts[: at + 1])
     return (ids, bare_parts(shot)[: at + 1], aims, layers, gives)
 

@@ -80,7 +80,7 @@ class Ways:
     def __init__(self, run: Evaluation, poses: Poses, mounts: tuple[Mount, ...]) -> None:
         self.run, self.poses, self.mounts = run, poses, mounts
         shot = run.shot
-        swings = [each for mount in mounts if mount.give for each in _swings(mount.give)]
+        swings = [each for mount in mounts if mount.springs for each in _swings(mount.springs)]
         lead = max(memory.NEAR_LEAD_S, *(memory.lead_s(hz, damping) for hz, damping in swings))
         self.grid = grid_of(shot, lead, max(hz for hz, _ in swings))
         self.coarse = coarsened(self.grid)
@@ -179,19 +179,19 @@ def offsets_of(run: Evaluation, mounts: Sequence[str]) -> dict[str, Array]:
     return mixing.sums(run.shot, mixing.contributions(run, set(mounts))[0]) if mounts else {}
 
 
-def axes_of(give: Springs) -> tuple[tuple[bool, slice, float, float], ...]:
+def axes_of(springs: Springs) -> tuple[tuple[bool, slice, float, float], ...]:
     """Return whether it is springy, in which columns, and its frequency in hertz and damping.
 
     Of shifts, and of rotations.
     """
     return (
-        (give.shift, slice(0, 3), give.shift_hz, give.shift_damping),
-        (give.turn, slice(3, 6), give.turn_hz, give.turn_damping),
+        (springs.shift, slice(0, 3), springs.shift_hz, springs.shift_damping),
+        (springs.turn, slice(3, 6), springs.turn_hz, springs.turn_damping),
     )
 
 
-def _swings(give: Springs) -> list[tuple[float, float]]:
-    return [(hz, damping) for on, _, hz, damping in axes_of(give) if on] or [(1.0, 1.0)]
+def _swings(springs: Springs) -> list[tuple[float, float]]:
+    return [(hz, damping) for on, _, hz, damping in axes_of(springs) if on] or [(1.0, 1.0)]
 
 
 def _side_by_side(frames: Array) -> bool:

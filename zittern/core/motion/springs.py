@@ -41,7 +41,7 @@ def sprung(shot: Shot) -> tuple[Mount, ...]:
     return tuple(
         mount
         for mount in shot.mounts
-        if mount.give is not None and mount.id not in still and not mount.give.weight.nothing
+        if mount.springs is not None and mount.id not in still and not mount.springs.weight.nothing
     )
 
 
@@ -67,7 +67,7 @@ def deflections(run: Evaluation, poses: Poses, offsets: Mapping[str, Array]) -> 
                     spring.led = before[n].handed_on(stretch)
                 springs.append(spring)
                 if len(rows):
-                    along.give(spring, rows)
+                    along.deflect(spring, rows)
         along.next_stretch()
         before = springs
     return along.given
@@ -100,7 +100,7 @@ class _Along:
         """Discard the results at the rows of a finished stretch."""
         self._behind = {}
 
-    def give(self, spring: Spring, rows: IntArray) -> None:
+    def deflect(self, spring: Spring, rows: IntArray) -> None:
         """Add the deflection of a mount in springs at some rows of the frames, after all below it."""
         run, mount = self.run, spring.mount
 
@@ -108,13 +108,13 @@ class _Along:
             deflection = spring.at(run.frames[rows], self._rigid(mount, rows))
             return np.asarray(deflection * self._weight(mount)[rows][:, None], dtype=np.float64)
 
-        self.given[mount.id][rows] = run.memoized("deflection", (spring.give, *spring.parts), make)
+        self.given[mount.id][rows] = run.memoized("deflection", (spring.springs, *spring.parts), make)
 
     def _weight(self, mount: Mount) -> Array:
         """Return the weight of a mount's contribution at all frames. (F,)."""
         if mount.id not in self._weights:
-            assert mount.give is not None, "only mounts in springs are asked"
-            self._weights[mount.id] = mount.give.weight.sample(self.run.scope)
+            assert mount.springs is not None, "only mounts in springs are asked"
+            self._weights[mount.id] = mount.springs.weight.sample(self.run.scope)
         return self._weights[mount.id]
 
     def _rigid(self, mount: Mount, rows: IntArray) -> Array:

@@ -7,7 +7,7 @@ from typing import Any
 from zittern.core.documents.versions import Step, only_more, parsed, upgraded
 from zittern.core.errors import DocumentError, faults_as
 from zittern.core.presets.preset import PRESET_VERSION, Preset
-from zittern.core.shot.upgrades import as_before, clocked, limits_renamed, seeded_noise
+from zittern.core.shot.upgrades import as_before, clocked, limits_renamed, seeded_noise, springs_renamed
 
 __all__ = ["ENDING", "STEPS", "read_preset", "upgraded_preset", "write_preset"]
 
@@ -32,6 +32,12 @@ def with_dial_limits(data: dict[str, Any]) -> dict[str, Any]:
     return out | {"schema_version": 7}
 
 
+def with_springs(data: dict[str, Any]) -> dict[str, Any]:
+    """7 to 8: `give` of mounts becomes `springs`. Layers have the axis focus."""
+    out: dict[str, Any] = springs_renamed(data)
+    return out | {"schema_version": 8}
+
+
 # STEPS[n] takes a document of version n to version n + 1.
 STEPS: dict[int, Step] = {
     # Presets may bring dials, and have their own clock.
@@ -43,6 +49,7 @@ STEPS: dict[int, Step] = {
     4: only_more(5),
     5: with_measured_motion,
     6: with_dial_limits,
+    7: with_springs,
 }
 
 

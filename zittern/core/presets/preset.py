@@ -20,7 +20,7 @@ from zittern.core.timebase import Fps
 
 __all__ = ["CARRIER", "PRESET_VERSION", "Preset", "PresetLine", "PresetTags", "Tag"]
 
-PRESET_VERSION: Literal[7] = 7
+PRESET_VERSION: Literal[8] = 8
 # Target of a preset's layer that moves the parent of the rig.
 CARRIER = "carrier"
 Tag = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=24)]
@@ -39,7 +39,7 @@ class Preset(Doc):
     """
 
     schema_name: Literal["zittern.preset"] = "zittern.preset"
-    schema_version: Literal[7] = PRESET_VERSION
+    schema_version: Literal[8] = PRESET_VERSION
     name: Label
     line: PresetLine = ""
     tags: PresetTags = ()

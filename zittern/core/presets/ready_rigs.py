@@ -38,7 +38,7 @@ RIGS: tuple[Rig, ...] = (
                 id="head",
                 name="Head",
                 kind="head",
-                give=Springs(shift=False, turn_hz=7.0, turn_damping=0.35, turn_stop_deg=2.0),
+                springs=Springs(shift=False, turn_hz=7.0, turn_damping=0.35, turn_stop_deg=2.0),
             ),
         ),
     ),
@@ -51,7 +51,7 @@ RIGS: tuple[Rig, ...] = (
                 name="Shoulder",
                 kind="free",
                 pivot_m=(0.0, -0.05, 0.3),
-                give=Springs(
+                springs=Springs(
                     shift_hz=2.4,
                     shift_damping=0.5,
                     shift_stop_cm=12.0,
@@ -72,7 +72,7 @@ RIGS: tuple[Rig, ...] = (
                 name="Arms",
                 kind="free",
                 pivot_m=(0.0, 0.6, 0.25),
-                give=Springs(
+                springs=Springs(
                     shift_hz=1.3,
                     shift_damping=0.4,
                     shift_stop_cm=18.0,
@@ -92,14 +92,14 @@ RIGS: tuple[Rig, ...] = (
                 id="arm",
                 name="Arm",
                 kind="arm",
-                give=Springs(turn=False, shift_hz=0.55, shift_damping=0.7, shift_stop_cm=35.0),
+                springs=Springs(turn=False, shift_hz=0.55, shift_damping=0.7, shift_stop_cm=35.0),
             ),
             Mount(
                 id="gimbal",
                 name="Gimbal",
                 kind="head",
                 pivot_m=(0.0, 0.1, 0.0),
-                give=Springs(shift=False, turn_hz=0.6, turn_damping=0.8, turn_stop_deg=25.0),
+                springs=Springs(shift=False, turn_hz=0.6, turn_damping=0.8, turn_stop_deg=25.0),
             ),
         ),
     ),
@@ -113,7 +113,7 @@ RIGS: tuple[Rig, ...] = (
                 name="Arm",
                 kind="arm",
                 length_m=fixed(_CRANE_M),
-                give=Springs(shift=False, turn_hz=1.1, turn_damping=0.12, turn_stop_deg=4.0),
+                springs=Springs(shift=False, turn_hz=1.1, turn_damping=0.12, turn_stop_deg=4.0),
             ),
             Mount(id="head", name="Head", kind="head"),
         ),
@@ -127,7 +127,7 @@ RIGS: tuple[Rig, ...] = (
                 name="Body",
                 kind="ground",
                 pivot_m=(0.0, -0.6, 0.8),
-                give=Springs(
+                springs=Springs(
                     shift_hz=1.3,
                     shift_damping=0.3,
                     shift_stop_cm=15.0,
@@ -140,7 +140,7 @@ RIGS: tuple[Rig, ...] = (
                 id="bracket",
                 name="Bracket",
                 kind="arm",
-                give=Springs(shift=False, turn_hz=9.0, turn_damping=0.15, turn_stop_deg=3.0),
+                springs=Springs(shift=False, turn_hz=9.0, turn_damping=0.15, turn_stop_deg=3.0),
             ),
             Mount(id="head", name="Head", kind="head"),
         ),

@@ -18,7 +18,7 @@ pad       positions among corners and the weight of each corner
 clips     a stretch of time that holds layers
 lanes     clips along time
 variants  alternatives of all that makes motion
-meant     ignored findings
+ignored   ignored findings
 plates    pictures hung in depth
 glass     distortion and breathing of the lens
 forms     THE TABLES of the fields that forms show

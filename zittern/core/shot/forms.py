@@ -27,7 +27,6 @@ __all__ = [
     "BLEND",
     "CLIP",
     "FRAMINGS",
-    "GIVE",
     "GLASS",
     "HOLD",
     "LAYER",
@@ -42,6 +41,7 @@ __all__ = [
     "RIDE",
     "RUNS_ON",
     "SAID",
+    "SPRINGS",
 ]
 
 _LAYER = (
@@ -308,7 +308,7 @@ MOVE: tuple[FieldLook, ...] = (*described(Mount, _PLACE), *described(Shot, _LENS
 # Other fields of a mount: its own, then those of its optional parts.
 PLATE: tuple[FieldLook, ...] = described(Plate, _PLATE)
 MOUNT: tuple[FieldLook, ...] = described(Mount, _MOUNT)
-GIVE: tuple[FieldLook, ...] = described(Springs, _GIVE)
+SPRINGS: tuple[FieldLook, ...] = described(Springs, _GIVE)
 OPERATOR: tuple[FieldLook, ...] = described(Operator, _OPERATOR)
 RIDE: tuple[FieldLook, ...] = described(Ride, _RIDE)
 GLASS: tuple[FieldLook, ...] = described(Glass, _GLASS)

@@ -28,7 +28,7 @@ class Mount(Posed):
     """Pose relative to its parent (the ground for the first): metres and degrees, turning about `pivot_m`.
 
     Its child is at the far end of its length, forward of its position. mute: it holds the pose that it has at the
-    shot's first frame, without give and operator; solo: the others do.
+    shot's first frame, without springs and operator; solo: the others do.
     """
 
     motion_irrelevant: ClassVar[frozenset[str]] = frozenset({"id", "name", "kind", "mute", "solo"})
@@ -40,7 +40,7 @@ class Mount(Posed):
     length_m: Annotated[Param, bounded(0.0, 1e3)] = fixed(0.0)
     ride: Ride | None = None
     operator: Operator | None = None
-    give: Springs | None = None
+    springs: Springs | None = None
     mute: bool = False
     solo: bool = False
 
@@ -75,8 +75,8 @@ class Mount(Posed):
     @property
     def bare(self) -> Mount:
         """Return the mount without operator and springs: the inputs of its keyed pose."""
-        return self if self.operator is None and self.give is None else self._stiff
+        return self if self.operator is None and self.springs is None else self._stiff
 
     @cached_property
     def _stiff(self) -> Mount:
-        return self.replace(operator=None, give=None)
+        return self.replace(operator=None, springs=None)

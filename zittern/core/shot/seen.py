@@ -75,9 +75,9 @@ def _swapped(shot: Shot, variant: Variant, aside: StoredVariant) -> Shot:
 
     def mount_with(mount: Mount) -> Mount:
         has = own.get(mount.id)
-        operator, give = (has.operator, has.give) if has is not None else (None, None)
-        same = mount.operator == operator and mount.give == give
-        return mount if same else mount.replace(operator=operator, give=give)
+        operator, springs = (has.operator, has.springs) if has is not None else (None, None)
+        same = mount.operator == operator and mount.springs == springs
+        return mount if same else mount.replace(operator=operator, springs=springs)
 
     try:
         return shot.replace(
@@ -107,9 +107,9 @@ def aside_of(shot: Shot) -> StoredVariant:
         lanes=shot.lanes,
         hold=shot.hold,
         mounts=tuple(
-            MountAside(mount=mount.id, operator=mount.operator, give=mount.give)
+            MountAside(mount=mount.id, operator=mount.operator, springs=mount.springs)
             for mount in shot.mounts
-            if mount.operator is not None or mount.give is not None
+            if mount.operator is not None or mount.springs is not None
         ),
         dials=tuple(DialAside(dial=dial.name, value=dial.value) for dial in shot.dials),
     )

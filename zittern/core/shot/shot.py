@@ -20,9 +20,9 @@ from zittern.core.shot.clips import Clip
 from zittern.core.shot.cues import MOST_CUE_KEYS, MOST_CUES, Cue
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.glass import Glass
+from zittern.core.shot.ignored import MOST_IGNORED, IgnoredFinding
 from zittern.core.shot.lanes import Lane
 from zittern.core.shot.layers import MOST_SEED, Layer, Seed, Span, Spanned
-from zittern.core.shot.meant import MOST_MEANT, MeantSo
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import HoldFraming
 from zittern.core.shot.path_facts import FACT_NAMES
@@ -35,7 +35,7 @@ from zittern.core.units import Array
 
 __all__ = ["SCHEMA_VERSION", "Picture", "Shot", "Subject", "new_shot"]
 
-SCHEMA_VERSION: Literal[16] = 16
+SCHEMA_VERSION: Literal[17] = 17
 MOST_FRAMES = 1_000_000
 DEFAULT_SENSOR_MM = 36.0
 DEFAULT_FOCAL_MM = 35.0
@@ -100,14 +100,14 @@ class Shot(Doc):
     """A camera move with the motion layered on it.
 
     Frames are the shot's own; time 0 is its first frame. loops: its first frame should continue its last. glass:
-    distortion and breathing. plates: image plates in the set. meant: ignored findings. seed: origin of the seeds of new
+    distortion and breathing. plates: in the set. ignored: ignored findings. seed: origin of the seeds of new
     layers; seeds_drawn: their number, so that none repeats. variants: alternatives of lanes, springs, operator, hold
     and values of dials; one is active in the document, the others are stored in `variants`; main: the one that other
     windows and exports show first.
     """
 
     schema_name: Literal["zittern.shot"] = "zittern.shot"
-    schema_version: Literal[16] = SCHEMA_VERSION
+    schema_version: Literal[17] = SCHEMA_VERSION
     name: Label
     fps: Fps = Fps(num=24)
     first_frame: Annotated[int, FIRST] = Field(default=1, ge=-1_000_000, le=10_000_000)
@@ -125,7 +125,7 @@ class Shot(Doc):
     cues: Annotated[tuple[Cue, ...], Field(max_length=MOST_CUES)] = ()
     lanes: Annotated[tuple[Lane, ...], Field(max_length=500)] = ()
     loops: bool = False
-    meant: Annotated[tuple[MeantSo, ...], Field(max_length=MOST_MEANT)] = ()
+    ignored: Annotated[tuple[IgnoredFinding, ...], Field(max_length=MOST_IGNORED)] = ()
     seed: Seed = 0
     seeds_drawn: Annotated[int, Field(ge=0, le=MOST_SEED)] = 0
     variants: Annotated[tuple[Variant, ...], Field(min_length=1, max_length=MOST_VARIANTS), BY_ITSELF] = (_MAIN,)

@@ -6,6 +6,7 @@ A change of shape adds one step to STEPS and one old file to tests/data.
 from __future__ import annotations
 
 import json
+import re
 from collections.abc import Mapping
 from typing import Any
 
@@ -21,11 +22,13 @@ from zittern.core.timebase import frames_in
 
 __all__ = [
     "DIAL_LIMITS", "STEPS", "as_before", "clocked", "limits_renamed", "read_shot", "renamed_fields", "seeded_noise",
-    "shot_from", "started", "write_shot",
+    "shot_from", "springs_renamed", "started", "write_shot",
 ]  # fmt: skip
 
 # Fields of dials before version 16, and their names since.
 DIAL_LIMITS = {"least": "minimum", "most": "maximum"}
+_SPRINGS = {"give": "springs"}
+_SPRINGS_ADDRESS = re.compile(r"^(mount:[A-Za-z][A-Za-z0-9_-]*\.)give(?=\.|$)")
 # Limits since version 2: by name of the field, the limit of each of its numbers.
 _BOUNDED = {
     "pivot_m": (1e6, 1e6, 1e6),
@@ -172,6 +175,21 @@ def limits_renamed(data: dict[str, Any]) -> dict[str, Any]:
     return data | {"dials": [renamed_fields(each, DIAL_LIMITS) for each in dials]}
 
 
+def with_springs(data: dict[str, Any]) -> dict[str, Any]:
+    """16 to 17: `give` of mounts becomes `springs`, `meant` of shots `ignored`. Layers have the axis focus."""
+    out: dict[str, Any] = springs_renamed(renamed_fields(data, {"meant": "ignored"}))
+    return out | {"schema_version": 17}
+
+
+def springs_renamed(value: Any) -> Any:
+    """Return a parsed document or command with the present name of a mount's springs, in addresses too."""
+    if isinstance(value, list):
+        return [springs_renamed(each) for each in value]
+    if isinstance(value, dict):
+        return {_SPRINGS.get(name, name): springs_renamed(each) for name, each in value.items()}
+    return _SPRINGS_ADDRESS.sub(r"\1springs", value) if isinstance(value, str) else value
+
+
 def renamed_fields(data: Any, names: Mapping[str, str]) -> Any:
     """Return a mapping with new names for some of its keys, in the same order; anything else unchanged."""
     if not isinstance(data, dict):
@@ -202,6 +220,7 @@ STEPS: dict[int, Step] = {
     13: only_more(14),
     14: with_measured_motion,
     15: with_dial_limits,
+    16: with_springs,
 }
 
 

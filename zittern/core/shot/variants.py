@@ -30,7 +30,7 @@ class MountAside(Doc):
 
     mount: Id
     operator: Operator | None = None
-    give: Springs | None = None
+    springs: Springs | None = None
 
 
 class DialAside(Doc):

@@ -46,11 +46,11 @@ export function CheckSheet() {
             .
           </p>
         )}
-        <List findings={checks?.findings ?? []} meant={false} />
-        {checks && checks.meant.length > 0 && (
+        <List findings={checks?.findings ?? []} ignored={false} />
+        {checks && checks.ignored.length > 0 && (
           <>
             <h3 className="cond px-2 pt-3 pb-1 text-(--graphite) text-xs">Ignore</h3>
-            <List findings={checks.meant} meant />
+            <List findings={checks.ignored} ignored />
           </>
         )}
       </div>
@@ -58,7 +58,7 @@ export function CheckSheet() {
   );
 }
 
-function List({ findings, meant }: { findings: Finding[]; meant: boolean }) {
+function List({ findings, ignored }: { findings: Finding[]; ignored: boolean }) {
   const titles = new Map(serverTables().checks.map(({ name, title }) => [name, title]));
   return (
     <ul>
@@ -67,7 +67,7 @@ function List({ findings, meant }: { findings: Finding[]; meant: boolean }) {
           key={`${each.check}/${each.at}/${each.frames[0]}`}
           finding={each}
           title={titles.get(each.check) ?? each.check}
-          meant={meant}
+          ignored={ignored}
         />
       ))}
     </ul>

@@ -3,14 +3,14 @@ import type { Finding } from "../../api/types";
 import { commit } from "../../stores/editing";
 import { goTo } from "./goTo";
 
-type FindingRowProps = { finding: Finding; title: string; meant: boolean };
+type FindingRowProps = { finding: Finding; title: string; ignored: boolean };
 
-function mean({ check, at, amount }: Finding, meant: boolean): void {
-  void commit({ type: "ignore_finding", check, at: at ?? null, amount, ignored: meant });
+function ignore({ check, at, amount }: Finding, ignored: boolean): void {
+  void commit({ type: "ignore_finding", check, at: at ?? null, amount, ignored });
 }
 
 /** A finding: title, position, amount, explanation; its fixes, and whether it is ignored. */
-export function FindingRow({ finding, title, meant }: FindingRowProps) {
+export function FindingRow({ finding, title, ignored }: FindingRowProps) {
   const { says, frames, weight, fix } = finding;
   const [first, last] = frames.map(Math.round);
   const where = first === last ? `frame ${first}` : `frames ${first}–${last}`;
@@ -32,7 +32,7 @@ export function FindingRow({ finding, title, meant }: FindingRowProps) {
         {where}
       </button>
       <span className="min-w-0 flex-1 leading-tight">{says}</span>
-      {fix && !meant && (
+      {fix && !ignored && (
         <button
           type="button"
           className="btn btn-xs max-w-56 shrink-0"
@@ -45,10 +45,10 @@ export function FindingRow({ finding, title, meant }: FindingRowProps) {
       <button
         type="button"
         className="btn btn-ghost btn-xs shrink-0"
-        title={meant ? "Report again" : "Ignored until 25 % worse"}
-        onClick={() => mean(finding, !meant)}
+        title={ignored ? "Report again" : "Ignored until 25 % worse"}
+        onClick={() => ignore(finding, !ignored)}
       >
-        <Check size={12} /> {meant ? "Stop ignoring" : "Ignore"}
+        <Check size={12} /> {ignored ? "Stop ignoring" : "Ignore"}
       </button>
     </li>
   );

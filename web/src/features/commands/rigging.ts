@@ -50,12 +50,12 @@ export const RIGGING: Action[] = [
     },
   },
   {
-    id: "give",
+    id: "springs",
     title: "Toggle springs of this mount",
     keys: ["Shift+G"],
     run: () => {
-      fit("give", !mountNow()?.give);
-      show("give")();
+      fit("springs", !mountNow()?.springs);
+      show("springs")();
     },
   },
   {

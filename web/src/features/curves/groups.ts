@@ -59,7 +59,7 @@ export function moveGroups(shot: Shot, chosen: string | null): CurveGroup[] {
   return [...pose, ...more.flat()];
 }
 
-const PARTS = ["operator", "give", "ride"] as const;
+const PARTS = ["operator", "springs", "ride"] as const;
 
 /** Groups of what is on a mount, where it is there. */
 function partGroups(at: string, part: object | null | undefined, looks: FieldLook[], called: string): CurveGroup[] {

@@ -75,7 +75,7 @@ export function MountRow({ shot, mount }: MountRowProps) {
 
 const PARTS = [
   ["operator", "operator"],
-  ["give", "springs"],
+  ["springs", "springs"],
   ["ride", "rides"],
 ] as const;
 

@@ -40,7 +40,7 @@ export function MoveBoard() {
       <Tabs.Content value={part} className="flex flex-col gap-2 outline-none" tabIndex={-1}>
         {part === "pose" && <PosePart document={document} mount={mount} />}
         {part === "rig" && <RigForm shot={document} mount={mount} outside={outsidePose} />}
-        {part === "give" && <SpringsForm mount={mount} />}
+        {part === "springs" && <SpringsForm mount={mount} />}
         {part === "operator" && <OperatorForm shot={document} mount={mount} />}
         {part === "ride" && <RideForm shot={document} mount={mount} />}
         {part === "glass" && <GlassForm shot={document} />}
@@ -52,7 +52,7 @@ export function MoveBoard() {
 const PARTS: { part: MountPart; title: string; hint: string }[] = [
   { part: "pose", title: "pose", hint: "Position, angles and keys at this frame" },
   { part: "rig", title: "rig", hint: "Name, kind, length, pivot, order, poses copied and pasted" },
-  { part: "give", title: "springs", hint: "Springs to its parent" },
+  { part: "springs", title: "springs", hint: "Springs to its parent" },
   { part: "operator", title: "operator", hint: "Operator and hold framing" },
   { part: "ride", title: "ride", hint: "Rides on an object of the set" },
   { part: "glass", title: "lens", hint: "Distortion and breathing of the lens" },
@@ -60,8 +60,8 @@ const PARTS: { part: MountPart; title: string; hint: string }[] = [
 
 /** The visible part of the mount; a mark shows which are on. */
 function Parts({ shot, mount }: { shot: Shot; mount: Mount }) {
-  const { give, operator, ride } = mount;
-  const on: Partial<Record<MountPart, unknown>> = { give, operator, ride, glass: shot.glass };
+  const { springs, operator, ride } = mount;
+  const on: Partial<Record<MountPart, unknown>> = { springs, operator, ride, glass: shot.glass };
   return (
     <Tabs.List aria-label="Parts of the mount" className="flex gap-1 border-base-300 border-b">
       {PARTS.map(({ part: each, title, hint }) => (

@@ -7,22 +7,26 @@ import { OnOff } from "./OnOff";
 
 /** The springs between a mount and what carries it. */
 export function SpringsForm({ mount }: { mount: Mount }) {
-  const { give } = mount;
+  const { springs } = mount;
   return (
     <section className="flex flex-col gap-2" aria-label="Springs">
       <OnOff
         title="Spring-mounted"
         hint="A mass on springs and dampers, carried by its parent: it lags, overshoots and softens fast motion"
-        on={Boolean(give)}
-        onChange={(on) => fit("give", on)}
+        on={Boolean(springs)}
+        onChange={(on) => fit("springs", on)}
       />
-      {give ? (
+      {springs ? (
         <div className="grid grid-cols-4 gap-x-3 gap-y-1">
-          <Fields at={`mount:${mount.id}.give`} document={give} looks={holding(serverTables().forms.give, give)} />
+          <Fields
+            at={`mount:${mount.id}.springs`}
+            document={springs}
+            looks={holding(serverTables().forms.springs, springs)}
+          />
         </div>
       ) : null}
       <p className="text-(--graphite) text-xs">
-        {give
+        {springs
           ? "Filters motion from the mounts and layers below (on a layer's board: “applies to”); layers on this mount are not filtered. The first mount stands on the ground, so springs on it do nothing: add a mount and give that the springs."
           : "Rigid: follows its parent."}
       </p>

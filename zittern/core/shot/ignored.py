@@ -8,12 +8,12 @@ from pydantic import Field, StringConstraints
 
 from zittern.core.documents.doc import Doc
 
-__all__ = ["MOST_MEANT", "MeantSo"]
+__all__ = ["MOST_IGNORED", "IgnoredFinding"]
 
-MOST_MEANT = 500
+MOST_IGNORED = 500
 
 
-class MeantSo(Doc):
+class IgnoredFinding(Doc):
     """An ignored finding, by its check and address; reported again when its amount has grown by a quarter."""
 
     motion_irrelevant: ClassVar[frozenset[str]] = frozenset({"check", "at", "amount"})
