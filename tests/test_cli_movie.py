@@ -18,7 +18,7 @@ from PIL import Image
 from tests.core.making import edited, shot_with
 from tests.demo.template import demo_data
 from tests.web.harness import CHROMIUM
-from zittern.core.shot.seen import as_stored
+from zittern.core.shot.through_variant import as_stored
 from zittern.core.shot.upgrades import write_shot
 from zittern.store.library import Library
 

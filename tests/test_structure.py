@@ -92,6 +92,12 @@ class Arrays(unittest.TestCase):
         self.assertEqual(without, [])
         self.assertGreater(with_sections, 150)
 
+    def test_no_shape_stands_alone(self) -> None:
+        """A shape repeats the signature; unit and meaning follow it."""
+        alone = re.compile(r"^ +(\w+ ?: ?)?\([A-Z0-9, ]+\)\.?$", re.MULTILINE)
+        found = [str(path) for path in sorted((ROOT / "zittern").rglob("*.py")) if alone.search(path.read_text())]
+        self.assertEqual(found, [])
+
 
 # Arrays themselves; not functions of arrays.
 _ARRAY = re.compile(r"^(Array|IntArray|BoolArray|FloatOrArray|Array \| (float|None))$")

@@ -22,10 +22,10 @@ from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import HoldFraming, Operator
 from zittern.core.shot.plates import Plate
 from zittern.core.shot.rides import Ride
-from zittern.core.shot.seen import fitted, through_variant
 from zittern.core.shot.shot import Shot, Subject, new_shot
 from zittern.core.shot.springs import Springs
 from zittern.core.shot.targets import MiddleTarget, MountTarget, PointTarget, SubjectTarget, Target, TargetChange
+from zittern.core.shot.through_variant import fitted, through_variant
 from zittern.core.sources.table import SOURCES
 from zittern.core.sources.take import Recording, Take, Track
 from zittern.core.timebase import Fps

@@ -24,7 +24,7 @@ from zittern.core.errors import BadInput
 from zittern.core.motion.cache import Cache
 from zittern.core.motion.sampled import sample
 from zittern.core.plates.coverage import A_LOOK, uncovered_px
-from zittern.core.readings.moments import read
+from zittern.core.readings.point_readings import read
 from zittern.core.readings.streams import streamed
 from zittern.core.readings.swatches import swatch
 from zittern.core.runtime.budget import Budget, on_budget

@@ -21,7 +21,7 @@ from zittern.core.motion.evaluate import evaluate, evaluate_in_parts
 from zittern.core.motion.sampled import sample
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.plates.coverage import A_LOOK, uncovered_px
-from zittern.core.readings.moments import read
+from zittern.core.readings.point_readings import read
 from zittern.core.readings.streams import streamed
 from zittern.core.readings.swatches import swatch
 from zittern.core.shot.blends import Blend, Corner

@@ -106,7 +106,7 @@ class Plates(WithServer):
             with lock:
                 decoding += 1
                 most = max(most, decoding)
-            facts = read_picture(*arguments)
+            facts = read_picture(*arguments[1:])
             with lock:
                 decoding -= 1
             return facts
@@ -118,7 +118,7 @@ class Plates(WithServer):
             uploads = [UploadFile(io.BytesIO(encoded(plain(20 + n, 20))), filename=f"p{n}.png") for n in range(8)]
             await asyncio.gather(*(pictures_of([each], request, context) for each in uploads))
 
-        with patch("zittern.api.pictures.read_picture", counted):
+        with patch("zittern.api.pictures.read_as", counted):
             asyncio.run(eight())
         self.assertEqual(most, AT_ONCE)
         for route in (plates.hang, plates.shot_from_pictures, plates.show):

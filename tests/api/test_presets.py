@@ -4,7 +4,7 @@ from unittest.mock import patch
 from tests.api.making import WithServer
 from zittern.api.models.presets import PresetShelfOut
 from zittern.core.presets.files import write_preset
-from zittern.core.shot.seen import alone
+from zittern.core.shot.through_variant import alone
 from zittern.store.shipped import shipped_presets
 
 RUN = shipped_presets()["run"]

@@ -13,7 +13,7 @@ from tools.demo.shots import SHOTS
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.motion.picture import subject_distance_m
 from zittern.core.readings.framing import misses_px, report
-from zittern.core.readings.moments import read
+from zittern.core.readings.point_readings import read
 from zittern.demo.build import SHIPPED as SHIPPED_SHOTS
 from zittern.demo.build import SLUGS, ensure_demo
 from zittern.formats import shot_json

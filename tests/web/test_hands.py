@@ -9,7 +9,7 @@ from tests.web.harness import settled
 from tests.web.making import WithPage
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import formula_of
-from zittern.core.readings.moments import read
+from zittern.core.readings.point_readings import read
 from zittern.core.shot.layers import Layer
 from zittern.core.shot.shot import Shot
 

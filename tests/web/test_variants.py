@@ -7,8 +7,8 @@ from playwright.sync_api import Request, expect
 from tests.web.harness import not_following, settled
 from tests.web.making import WithPage
 from zittern.core.motion.evaluate import evaluate
-from zittern.core.readings.moments import read
-from zittern.core.shot.seen import through_variant
+from zittern.core.readings.point_readings import read
+from zittern.core.shot.through_variant import through_variant
 from zittern.core.shot.shot import Shot
 
 SHOT = "signal-run"

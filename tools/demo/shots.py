@@ -17,8 +17,8 @@ from zittern.core.edits.table import Command, apply
 from zittern.core.numbers.curves import Curve
 from zittern.core.numbers.param import Number, fixed, keyed, on_curve
 from zittern.core.shot.mounts import Mount
-from zittern.core.shot.seen import as_stored
 from zittern.core.shot.shot import Shot, Subject, new_shot
+from zittern.core.shot.through_variant import as_stored
 from zittern.demo.build import SHIPPED
 from zittern.formats import shot_json
 from zittern.store.shipped import shipped_presets

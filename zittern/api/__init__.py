@@ -12,8 +12,8 @@ context  what all routes share: library, caches, export jobs
 jobs     exports in the background, with progress and cancel
 movies   movies under way: frames that come go to the encoder
 pictures a picture from a file, kept and ready to be hung
-seen     the shot of a request, through the variant that it names
-turns    the queue of write requests
+variant_shot  the shot of a request, through the variant that it names
+write_queue   the queue of write requests
 routes   one module per noun
 app      wiring only
 export_openapi  the API description that the types of the page are generated from

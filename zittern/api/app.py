@@ -14,7 +14,7 @@ from fastapi.responses import FileResponse, PlainTextResponse, Response
 from fastapi.staticfiles import StaticFiles
 
 from zittern import __version__
-from zittern.api import pictures, problems, turns
+from zittern.api import pictures, problems, write_queue
 from zittern.api.context import Context
 from zittern.api.guard import Guard, Hosts, hosts_of
 from zittern.api.routes import (
@@ -51,7 +51,7 @@ def make_app(settings: Settings, library: Library | None = None) -> FastAPI:
     app.state.context = Context(
         library if library is not None else Library(settings.data_dir), most_bytes=settings.most_upload_mb * 2**20
     )
-    app.state.turns = asyncio.Semaphore(turns.AT_ONCE)
+    app.state.write_queue = asyncio.Semaphore(write_queue.AT_ONCE)
     app.state.decoders = asyncio.Semaphore(pictures.AT_ONCE)
     problems.install(app)
     for module in (

@@ -27,8 +27,8 @@ from zittern.core.presets.preset import Preset
 from zittern.core.readings.swatches import Swatch, corner_swatches, swatch
 from zittern.core.runtime.budget import Budget, on_budget
 from zittern.core.shot.clips import Clip
-from zittern.core.shot.seen import alone
 from zittern.core.shot.shot import Shot
+from zittern.core.shot.through_variant import alone
 from zittern.core.shot.upgrades import write_shot
 from zittern.store.library import Library
 

@@ -88,7 +88,7 @@ class ExportJob:
         assert self.format.write is not None
         try:
             with faults_of(self.data_dir), self.path.open("wb") as file:
-                self.format.write(shot, frames, self._parts(shot, frames, busy), file)
+                self.format.write(shot, frames, self._motion_parts(shot, frames, busy), file)
             self.status = "cancelled" if self.cancelled.is_set() else "done"
             self.progress = 1.0
         except _Cancelled:
@@ -107,7 +107,7 @@ class ExportJob:
             if self.status != "done":
                 self.path.unlink(missing_ok=True)
 
-    def _parts(self, shot: Shot, frames: Array, busy: Busy) -> Iterator[Motion]:
+    def _motion_parts(self, shot: Shot, frames: Array, busy: Busy) -> Iterator[Motion]:
         for done, part in enumerate(evaluate_in_parts(shot, frames, _PART_FRAMES), start=1):
             yield part
             self.progress = min(0.99, done * _PART_FRAMES / len(frames))

@@ -24,8 +24,8 @@ from zittern.core.movie.layout import Layout, layout_of
 from zittern.core.movie.lean import with_strips
 from zittern.core.movie.moments import range_of
 from zittern.core.movie.settings import MoviePane, MovieSettings
-from zittern.core.shot.seen import through_variant, variant_of
 from zittern.core.shot.shot import Shot
+from zittern.core.shot.through_variant import through_variant, variant_of
 from zittern.formats.movie_file import Encoder
 from zittern.formats.table import MOVIES, Format
 from zittern.store.faults import disk_fault

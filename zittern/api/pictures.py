@@ -14,7 +14,7 @@ from fastapi import Depends, Request, UploadFile
 from fastapi.concurrency import run_in_threadpool
 
 from zittern.api.context import Ctx
-from zittern.api.turns import place_in
+from zittern.api.write_queue import place_in
 from zittern.core.edits.plates import Hung
 from zittern.core.errors import BadInput
 from zittern.formats.table import read_as

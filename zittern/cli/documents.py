@@ -92,7 +92,7 @@ def folder_of_sets(data: Path | None) -> Path:
 
 def document_of(key: str, data: Path | None, variant: str | None = None) -> Shot:
     """Return the shot with a slug or id, or in a file. Raises BadInput, NotFound."""
-    from zittern.core.shot.seen import as_stored, through_variant
+    from zittern.core.shot.through_variant import as_stored, through_variant
     from zittern.core.shot.upgrades import read_shot
     from zittern.formats.files import read_bytes
     from zittern.store.library import Library

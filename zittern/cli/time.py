@@ -32,7 +32,7 @@ def retime(
     data: Data = None,
 ) -> None:
     """Edit the time of a shot; several edits in one command use the frames of the present shot."""
-    from zittern.core.edits.made import notice
+    from zittern.core.edits.notices import notice
     from zittern.core.edits.time_texts import all_at_once, edits_of, reversing
     from zittern.core.errors import BadInput
     from zittern.formats.files import read_bytes

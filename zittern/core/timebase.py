@@ -66,7 +66,7 @@ class Fps(Doc):
 
         Parameters
         ----------
-        frames: (F,).
+        frames : (F,) float64, frame numbers.
 
         Returns
         -------

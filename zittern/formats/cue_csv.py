@@ -57,14 +57,14 @@ def read_cues(data: bytes, shot: Shot) -> tuple[CueIn, ...]:
 
 
 def _cue(row: dict[str, str], shot: Shot, line: int) -> CueIn:
-    frame = _number(row, "frame", line)
+    frame = _number_in_row(row, "frame", line)
     if frame is None:
-        time_s = _number(row, "time_s", line)
+        time_s = _number_in_row(row, "time_s", line)
         if time_s is None:
             raise FormatError("a cue needs its frame or its time_s", f"line {line}")
         frame = shot.first_frame + time_s * shot.fps.value
-    place = [_number(row, name, line) for name in _PLACE]
-    strength = _number(row, "strength", line)
+    place = [_number_in_row(row, name, line) for name in _PLACE]
+    strength = _number_in_row(row, "strength", line)
     name = row.get("name", "")
     name = name[1:] if name.startswith("'") and name[1:].startswith(_QUOTED) else name
     fields = {"frame": frame, "name": name, "strength": 1.0 if strength is None else strength}
@@ -75,6 +75,6 @@ def _cue(row: dict[str, str], shot: Shot, line: int) -> CueIn:
         raise FormatError(error.message, f"line {line}, column {error.where}") from error
 
 
-def _number(row: dict[str, str], name: str, line: int) -> float | None:
+def _number_in_row(row: dict[str, str], name: str, line: int) -> float | None:
     text = row.get(name, "")
     return number_in(text, line, name) if text.strip() else None

@@ -51,10 +51,10 @@ class Track:
             i = np.clip(np.searchsorted(keys, times_s, side="right") - 1, 0, len(keys) - 2)
             span = keys[i + 1] - keys[i]
             u = np.clip((times_s - keys[i]) / span, 0.0, 1.0)[:, None]
-            out = self._between(i, u, span[:, None])
+            out = self._interpolated(i, u, span[:, None])
         return out / np.linalg.norm(out, axis=1, keepdims=True) if self.path == "rotation" else out
 
-    def _between(self, i: np.ndarray, u: Array, span: Array) -> Array:
+    def _interpolated(self, i: np.ndarray, u: Array, span: Array) -> Array:
         left, right = self.values[i], self.values[i + 1]
         if self.kind == "STEP":
             return np.asarray(np.where(u >= 1.0, right, left), dtype=np.float64)

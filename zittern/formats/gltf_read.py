@@ -97,12 +97,12 @@ def _imported(gltf: Gltf, node: int, name: str, fps: Fps) -> Imported:
         last,
         picture,
         sensor_mm,
-        _parts(gltf, chain[:-1], tracks, times),
+        _rig_parts(gltf, chain[:-1], tracks, times),
     )
     return Imported(samples, name, tuple(notices))
 
 
-def _parts(
+def _rig_parts(
     gltf: Gltf, nodes: list[int], tracks: dict[tuple[int, str], gltf_motion.Track], times_s: Array
 ) -> tuple[PathPart, ...]:
     """Return the mounts and layers of an exported rig, from the ground on; None for other nodes."""

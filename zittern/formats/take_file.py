@@ -123,7 +123,7 @@ def _cell(cell: str, line: int, name: str) -> float:
             return float(cell)
         except ValueError:
             pass
-    return _number(cell, f"line {line}, column {name}")
+    return _number_in_cell(cell, f"line {line}, column {name}")
 
 
 def _known(values: Array) -> Array:
@@ -145,11 +145,11 @@ def _from_json(data: bytes) -> dict[str, Array]:
             continue
         if not isinstance(values, list) or len(values) != len(document["time_s"]) or len(values) > _MOST_ROWS:
             raise FormatError(f"expected a list of {len(document['time_s'])} numbers, as many as time_s has", name)
-        out[name] = np.array([_number(value, f"{name}[{i}]") for i, value in enumerate(values)])
+        out[name] = np.array([_number_in_cell(value, f"{name}[{i}]") for i, value in enumerate(values)])
     return out
 
 
-def _number(value: object, where: str) -> float:
+def _number_in_cell(value: object, where: str) -> float:
     """Return a cell; an empty one is not known, and neither is what is no finite number."""
     if value is None or (isinstance(value, str) and not value.strip()):
         return float("nan")

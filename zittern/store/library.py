@@ -17,10 +17,10 @@ from typing import TYPE_CHECKING, TypeVar
 
 from sqlalchemy import Connection, Engine, delete, insert, select, update
 
-from zittern.core.edits.made import added_addresses, notice
+from zittern.core.edits.notices import added_addresses, notice
 from zittern.core.errors import BadInput, DocumentError, NotFound, StoreFull
-from zittern.core.shot.seen import as_stored, through_variant
 from zittern.core.shot.shot import Shot
+from zittern.core.shot.through_variant import as_stored, through_variant
 from zittern.store import revisions, tidy
 from zittern.store.cards import Card, card_of, digest_of, write_card
 from zittern.store.documents import Documents, pack, raw

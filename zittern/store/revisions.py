@@ -12,8 +12,8 @@ from datetime import datetime
 from sqlalchemy import Connection, func, select, update
 
 from zittern.core.errors import Conflict, NotFound
-from zittern.core.shot.seen import through_variant
 from zittern.core.shot.shot import Shot
+from zittern.core.shot.through_variant import through_variant
 from zittern.store.cards import card_of, digest_of, write_card
 from zittern.store.tables import RevisionRow, now
 

@@ -3,12 +3,12 @@ import unittest
 import numpy as np
 
 from tests.core.making import command, edited, layer, shot_with
-from zittern.core.edits.made import added_addresses
+from zittern.core.edits.notices import added_addresses
 from zittern.core.edits.table import apply
 from zittern.core.errors import EditError
 from zittern.core.motion.evaluate import evaluate
-from zittern.core.shot.seen import as_stored, through_variant
 from zittern.core.shot.shot import Shot
+from zittern.core.shot.through_variant import as_stored, through_variant
 
 SHOT = shot_with(layer(), layer("fast", seed=2))
 CALM = edited(SHOT, {"type": "add_variant", "name": "Calm", "note": "for the close view"})

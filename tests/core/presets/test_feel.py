@@ -6,7 +6,7 @@ from tests.core.making import edited, layer, over, shot_with
 from zittern.core.edits.parts import replace_layers
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.presets.feel import held_clips, lens_factor
-from zittern.core.readings.moments import read
+from zittern.core.readings.point_readings import read
 from zittern.core.shot.shot import Shot, new_shot
 
 

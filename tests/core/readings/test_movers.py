@@ -6,8 +6,8 @@ from tests.core.making import layer, shot_with
 from zittern.core.motion.evaluate import Motion, evaluate
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.optics.lens import focal_px
+from zittern.core.readings.motion_view import MotionView
 from zittern.core.readings.movers import movers_px
-from zittern.core.readings.seen import MotionView
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import HoldFraming
 from zittern.core.shot.shot import Shot, Subject

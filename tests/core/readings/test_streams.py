@@ -13,7 +13,7 @@ from zittern.core.motion.cache import Cache
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.motion.sampled import Sampled, sample
 from zittern.core.numbers.param import fixed, keyed
-from zittern.core.readings.moments import read
+from zittern.core.readings.point_readings import read
 from zittern.core.readings.streams import STREAMS, streamed
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.mounts import Mount

@@ -6,7 +6,7 @@ from tests.core.making import edited, layer, shot_with
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed
 from zittern.core.presets.preset import Preset
-from zittern.core.readings.moments import read
+from zittern.core.readings.point_readings import read
 from zittern.core.readings.swatches import STAND_IN, Swatch, rates_hz, swatch
 from zittern.store.shipped import shipped_presets
 

@@ -13,9 +13,9 @@ from zittern.core.motion.evaluate import evaluate
 from zittern.core.motion.steps import step_marks
 from zittern.core.numbers.param import Number, fixed
 from zittern.core.readings.framing import misses_px, report
-from zittern.core.readings.moments import read
+from zittern.core.readings.motion_view import MotionView
 from zittern.core.readings.movers import movers_px
-from zittern.core.readings.seen import MotionView
+from zittern.core.readings.point_readings import read
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.cues import Cue
 from zittern.core.shot.dials import Dial

@@ -10,7 +10,7 @@ from pydantic import Field, StringConstraints
 from zittern.api.models.base import Frame, Model, RevisionId
 from zittern.core.edits.keys import KeyHandles, KeyRef
 from zittern.core.edits.table import Command
-from zittern.core.readings.moments import Readings
+from zittern.core.readings.point_readings import Readings
 from zittern.core.readings.streams import STREAMS
 
 __all__ = ["ArrayHead", "HandlesIn", "HandlesOut", "LayerTag", "MotionHead", "MotionIn", "SpectrumOut"]

@@ -9,7 +9,7 @@ from fastapi import APIRouter, Query
 
 from zittern.api.context import Ctx, JsonRoute
 from zittern.api.models.checks import CheckedOut, PastSetOut
-from zittern.api.seen import Seen
+from zittern.api.variant_shot import Seen
 from zittern.checking import pieces_for
 from zittern.core.checks.table import check
 from zittern.core.motion.evaluate import evaluate

@@ -8,8 +8,8 @@ from fastapi import APIRouter, Form, UploadFile
 from fastapi.responses import Response
 
 from zittern.api.models.shots import StateOut
-from zittern.api.seen import Seen
-from zittern.api.turns import WRITES
+from zittern.api.variant_shot import Seen
+from zittern.api.write_queue import WRITES
 from zittern.core.edits.cues import AddCues
 from zittern.formats.table import read_as, write_as
 

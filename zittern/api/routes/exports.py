@@ -11,8 +11,8 @@ from starlette.background import BackgroundTask, BackgroundTasks
 from zittern.api.context import Ctx, JsonRoute
 from zittern.api.jobs import ExportJob
 from zittern.api.models.transfer import ExportIn, JobOut
-from zittern.api.seen import Seen
-from zittern.core.shot.seen import variant_of
+from zittern.api.variant_shot import Seen
+from zittern.core.shot.through_variant import variant_of
 from zittern.formats.table import format_named
 from zittern.store.naming import slug_of
 

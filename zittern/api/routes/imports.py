@@ -11,8 +11,8 @@ from fastapi import APIRouter, Form, UploadFile
 from zittern.api.context import Ctx, json_response
 from zittern.api.models.shots import StateOut
 from zittern.api.models.transfer import CameraFileOut, CutOut, ImportedOut, ReadingOut
-from zittern.api.seen import Seen
-from zittern.api.turns import WRITES
+from zittern.api.variant_shot import Seen
+from zittern.api.write_queue import WRITES
 from zittern.core.edits.moves import AddMove, ReplaceMove
 from zittern.core.errors import FormatError
 from zittern.core.timebase import Fps

@@ -10,14 +10,14 @@ from fastapi.responses import Response
 from zittern.api.context import Ctx, JsonRoute
 from zittern.api.models.motion import HandlesIn, HandlesOut, MotionHead, MotionIn, SpectrumOut
 from zittern.api.packet import pack_motion
-from zittern.api.seen import Seen
 from zittern.api.timing import Timing
+from zittern.api.variant_shot import Seen
 from zittern.core.edits.address import number_at, scope_of
 from zittern.core.edits.keys import handles_of
 from zittern.core.edits.table import apply
 from zittern.core.errors import EditError
 from zittern.core.motion.sampled import CLOSE_FRAMES, MOST_WHOLE_FRAMES
-from zittern.core.readings.moments import read
+from zittern.core.readings.point_readings import read
 from zittern.core.readings.spectrum import bands_px
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array

@@ -13,7 +13,7 @@ from zittern.api.context import Ctx, JsonRoute
 from zittern.api.models.movies import LeanOut, MomentArray, MomentsHead, MomentsIn, MovieOut, StillIn, TakenOut
 from zittern.api.movies import Movie
 from zittern.api.packet import framed
-from zittern.api.seen import Seen
+from zittern.api.variant_shot import Seen
 from zittern.core.errors import BadInput, NotFound
 from zittern.core.motion.sampled import MOST_WHOLE_FRAMES
 from zittern.core.movie.exposure import draws_of

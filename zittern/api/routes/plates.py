@@ -12,8 +12,8 @@ from zittern.api.context import Ctx, JsonRoute, json_response
 from zittern.api.models.plates import NeedOut, NeedsOut, TilesOut
 from zittern.api.models.shots import StateOut
 from zittern.api.pictures import Pictures, ShownPicture
-from zittern.api.seen import Seen
-from zittern.api.turns import Turn
+from zittern.api.variant_shot import Seen
+from zittern.api.write_queue import Turn
 from zittern.core.edits.plates import HangPlates, Hung, ShowPicture
 from zittern.core.errors import BadInput, NotFound, faults_as
 from zittern.core.plates.needs import filling

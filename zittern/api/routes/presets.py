@@ -19,8 +19,8 @@ from zittern.api.models.presets import (
     SwatchesIn,
     SwatchOut,
 )
-from zittern.api.seen import Seen
-from zittern.api.turns import WRITES
+from zittern.api.variant_shot import Seen
+from zittern.api.write_queue import WRITES
 from zittern.core.edits.parts import find_clip
 from zittern.core.errors import BadInput, DocumentError, FormatError, NotFound
 from zittern.core.presets.differences import differences

@@ -7,7 +7,7 @@ from fastapi import APIRouter
 from zittern.api.context import Ctx, JsonRoute, json_response
 from zittern.api.models.projects import NameIn, NewShotIn, ProjectOut, ShotCard
 from zittern.api.models.shots import StateOut
-from zittern.api.turns import WRITES
+from zittern.api.write_queue import WRITES
 from zittern.core.shot.upgrades import started
 from zittern.store.listing import Project
 from zittern.store.seeds import newly_seeded

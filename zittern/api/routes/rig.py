@@ -7,8 +7,8 @@ from fastapi import APIRouter
 from zittern.api.context import Ctx, JsonRoute
 from zittern.api.models.rig import CuesAtIn, FollowIn, ObjectPosesIn, ObjectPosesOut, ObjectsIn, RideIn
 from zittern.api.models.shots import StateOut
-from zittern.api.seen import Seen
-from zittern.api.turns import WRITES
+from zittern.api.variant_shot import Seen
+from zittern.api.write_queue import WRITES
 from zittern.core.edits.aiming import FollowTarget
 from zittern.core.edits.cues import SetCues
 from zittern.core.edits.values import Assignment, SetValues

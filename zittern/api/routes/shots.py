@@ -24,8 +24,8 @@ from zittern.api.models.shots import (
     TidyIn,
     TidyOut,
 )
-from zittern.api.seen import Have, Seen
-from zittern.api.turns import WRITES
+from zittern.api.variant_shot import Have, Seen
+from zittern.api.write_queue import WRITES
 from zittern.core.edits.values import Assignment, SetValues
 from zittern.core.edits.writing import names_at, state_of
 from zittern.core.errors import BadInput

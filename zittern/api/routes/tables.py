@@ -24,7 +24,7 @@ from zittern.api.models.tables import (
     SourceOut,
     TablesOut,
 )
-from zittern.api.turns import WRITES
+from zittern.api.write_queue import WRITES
 from zittern.core.axes import AXIS_INFO
 from zittern.core.checks.table import CHECKS
 from zittern.core.edits.table import limits

@@ -9,8 +9,8 @@ from fastapi import APIRouter, Form, UploadFile
 
 from zittern.api.context import JsonRoute
 from zittern.api.models.shots import StateOut
-from zittern.api.seen import Seen
-from zittern.api.turns import WRITES
+from zittern.api.variant_shot import Seen
+from zittern.api.write_queue import WRITES
 from zittern.core.edits.takes import PlayTake
 from zittern.formats.table import read_as
 from zittern.store.takes import take_file

@@ -6,7 +6,7 @@ from fastapi import APIRouter
 
 from zittern.api.context import JsonRoute
 from zittern.api.models.typed import FrameIn, TypedIn, TypedManyIn, TypedManyOut, TypedOut, TypedPlace
-from zittern.api.seen import Seen
+from zittern.api.variant_shot import Seen
 from zittern.core.edits.typing import field_at, frame_from
 from zittern.core.formula.arithmetic import Field, evaluate_expression
 from zittern.core.formula.fault import FormulaFault

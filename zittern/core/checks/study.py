@@ -60,7 +60,7 @@ class Study:
 
         Returns
         -------
-        (F,).
+        (F,) float64, seconds since the start of the set's animation.
         """
         return self.shot.fps.seconds(self.frames, self.shot.first_frame)
 
@@ -90,7 +90,7 @@ class Study:
 
         Returns
         -------
-        (F,).
+        (F,) float64, meters from the bare lens.
         """
         return np.maximum(distances_m(self.shot, self.motion), NEAREST_M)
 
@@ -100,7 +100,7 @@ class Study:
 
         Returns
         -------
-        (F,).
+        (F,) float64, pixels.
         """
         return np.asarray(focal_px(self.motion.pose.focal_mm, self.shot.sensor_mm, self.shot.picture.width_px))
 
@@ -110,7 +110,7 @@ class Study:
 
         Returns
         -------
-        (F, A).
+        (F, A) float64, pixels per degree, cm or %.
         """
         breathing = self.shot.breathing(self.scope)
         return px_per_unit(picture_scale(self.shot, self.motion.pose.focal_mm, self.distance_m, breathing))
@@ -136,7 +136,7 @@ class Study:
 
         Returns
         -------
-        (F,).
+        (F,) float64, beats per frame.
         """
         scope = self.clocked(clip, layer)
         speed = layer.speed.sample(scope) * clip.speed.sample(scope)
@@ -158,7 +158,7 @@ class Study:
 
         Returns
         -------
-        (F,).
+        (F,) float64, pixels.
         """
         return flowing(self.shot, self.motion)[:, 0]
 
@@ -170,7 +170,7 @@ class Study:
 
         Returns
         -------
-        (F,).
+        (F,) float64, pixels.
         """
         pose, width = self.motion.pose, float(self.shot.picture.width_px)
         after = pose.rows_at(np.minimum(np.arange(len(self.frames)) + 1, len(self.frames) - 1))
@@ -199,7 +199,7 @@ def stretch(frames: Array, found: BoolArray) -> tuple[float, float]:
 
     Parameters
     ----------
-    frames: (F,).
+    frames : (F,) float64, frame numbers, rising.
     found: (F,) whether.
 
     Returns

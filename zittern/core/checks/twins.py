@@ -73,7 +73,7 @@ def twins(study: Study) -> Iterator[Finding]:
     ]
     shown = [each for each in shown if each.heard.sum() >= _LEAST_FRAMES]
     for each in shown:
-        found = _within(study, each)
+        found = _twin_axes(study, each)
         if found is not None:
             yield found
     largest = {id(each) for each in sorted(shown, key=lambda each: -each.size)[:_MOST_LAYERS]}
@@ -82,7 +82,7 @@ def twins(study: Study) -> Iterator[Finding]:
     found_before: set[str] = set()
     for (i, one), (k, other) in combinations(enumerate(compared), 2):
         skipped = other.layer.id in found_before or not possible[i, k]
-        found = None if skipped else _between(study, one, other)
+        found = None if skipped else _twin_layers(study, one, other)
         if found is not None:
             found_before.add(other.layer.id)
             yield found
@@ -107,7 +107,7 @@ def _shown(study: Study, clip: Clip, layer: Layer) -> _Shown:
     return _Shown(clip, layer, across, up, study.motion.weights[layer.id] > 0.0)
 
 
-def _within(study: Study, shown: _Shown) -> Finding | None:
+def _twin_axes(study: Study, shown: _Shown) -> Finding | None:
     layer, heard = shown.layer, shown.heard
     alike = _similarity(shown.across[heard], shown.up[heard], _LEAST_TURNS)
     if abs(alike) <= _ALIKE:
@@ -141,7 +141,7 @@ def _axes_of(study: Study, layer: Layer, heard: BoolArray) -> tuple[Axis, Axis]:
     return across, up
 
 
-def _between(study: Study, one: _Shown, other: _Shown) -> Finding | None:
+def _twin_layers(study: Study, one: _Shown, other: _Shown) -> Finding | None:
     a, b = one.layer, other.layer
     if a.corner is not None and b.corner is not None and one.clip is other.clip:
         return None
@@ -255,8 +255,8 @@ def correlation(one: Array, other: Array) -> float:
 
     Parameters
     ----------
-    one: (F,).
-    other: (F,).
+    one : (F,) float64, values of one signal.
+    other : (F,) float64, values of the other.
 
     Returns
     -------

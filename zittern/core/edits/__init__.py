@@ -43,5 +43,5 @@ moves    a move brought in from a file, instead of the present one or riding on 
 variants alternatives made, named, ordered, deleted; clips and layers carried from one to another
 table    all commands, by importing their modules; apply
 upgrades stored commands of older versions
-made     parts that an edit added
+notices  parts that an edit added, and its notice
 """

@@ -99,7 +99,7 @@ class MoveKeys(CommandDoc):
         def moved(key: Key) -> Key:
             return key.moved(key.frame + self.by_frames, key.value + self.by_value)
 
-        return _each(shot, self.keys, lambda curve, frames: _placed(curve, frames, moved, keep=self.copy_keys))
+        return _each(shot, self.keys, lambda curve, frames: _with_keys_at(curve, frames, moved, keep=self.copy_keys))
 
     def label(self, shot: Shot) -> str:
         """Return `Move key by +4 frames`."""
@@ -125,7 +125,7 @@ class ScaleKeys(CommandDoc):
                 handle_out=key.handle_out and (key.handle_out[0] * self.factor, key.handle_out[1]),
             )
 
-        return _each(shot, self.keys, lambda curve, frames: _placed(curve, frames, scaled, keep=False))
+        return _each(shot, self.keys, lambda curve, frames: _with_keys_at(curve, frames, scaled, keep=False))
 
     def label(self, shot: Shot) -> str:
         """Return `Stretch 3 keys to 150 %`."""
@@ -162,7 +162,7 @@ class SetInterp(CommandDoc):
         return _each(
             shot,
             self.keys,
-            lambda curve, frames: _placed(curve, frames, lambda key: key.replace(interp=self.interp), keep=False),
+            lambda curve, frames: _with_keys_at(curve, frames, lambda key: key.replace(interp=self.interp), keep=False),
         )
 
     def label(self, shot: Shot) -> str:
@@ -270,7 +270,7 @@ def _with_keys(curve: Curve | None, values: dict[float, float]) -> Curve:
     return curve.replace(keys=tuple(keys[frame] for frame in sorted(keys)))
 
 
-def _placed(curve: Curve, frames: set[float], change: Callable[[Key], Key], keep: bool) -> Curve:
+def _with_keys_at(curve: Curve, frames: set[float], change: Callable[[Key], Key], keep: bool) -> Curve:
     """Return the keys with changed ones merged; they replace keys at the same frames. `keep` leaves the originals."""
     changed = {key.frame: key for key in (change(each) for each in curve.keys if each.frame in frames)}
     rest = [key for key in curve.keys if (keep or key.frame not in frames) and key.frame not in changed]

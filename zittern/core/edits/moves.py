@@ -13,8 +13,8 @@ from zittern.core.rig import rotations, transforms
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount
 from zittern.core.shot.path_facts import FACT_NAMES
 from zittern.core.shot.reads import check_reads
-from zittern.core.shot.seen import with_mounts
 from zittern.core.shot.shot import MOST_FRAMES, Picture, Shot
+from zittern.core.shot.through_variant import with_mounts
 from zittern.core.timing.carry import retimed
 from zittern.core.timing.time_map import TimeMap
 

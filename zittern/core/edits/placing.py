@@ -81,7 +81,7 @@ class PlaceLens(_OnMount):
     def apply(self, shot: Shot) -> Shot:
         """Set the pose of the bare move."""
         world = transforms.from_parts(np.array([self.position_m]), np.array([self.angles_deg]))
-        return _placed(shot, self, world, self.locked)
+        return _with_lens_at(shot, self, world, self.locked)
 
     def label(self, shot: Shot) -> str:
         """Return `Place camera at frame 24`, or `Set pan at frame 24` when all else is locked."""
@@ -109,7 +109,7 @@ class Fly(_OnMount, label="Fly camera at frame {frame:g}"):
         pose = _lens(shot, self.frame)
         angles = _lens_angles(shot, self.frame) + np.array([[self.pan_deg, self.tilt_deg, self.roll_deg]])
         step = pose[0, :3, :3] @ np.array([self.truck_m, self.pedestal_m, -self.dolly_m])
-        return _placed(shot, self, transforms.from_parts(pose[:, :3, 3] + step, angles), self.locked)
+        return _with_lens_at(shot, self, transforms.from_parts(pose[:, :3, 3] + step, angles), self.locked)
 
 
 class FlightSample(Doc):
@@ -194,7 +194,9 @@ class AimCamera(_OnMount):
                 top = float(np.max(seen[:, 1] / (wanted - seen[:, 2])))
                 tilt += float(np.degrees(np.arctan(top) - np.arctan((1.0 - 2.0 * _HEADROOM) * halves[1])))
         roll = float(_lens_angles(shot, self.frame)[0, 2])
-        return _placed(shot, self, transforms.from_parts(position[None], np.array([[pan, tilt, roll]])), self.locked)
+        return _with_lens_at(
+            shot, self, transforms.from_parts(position[None], np.array([[pan, tilt, roll]])), self.locked
+        )
 
     def label(self, shot: Shot) -> str:
         """Return `Aim at “Courier” at frame 24`."""
@@ -269,7 +271,7 @@ def _mount(shot: Shot, how: _OnMount) -> Mount:
     return shot.mounts[-1] if how.mount is None else find_mount(shot, how.mount)
 
 
-def _placed(shot: Shot, how: _OnMount, tf_world_lens: Array, locked: tuple[MoveField, ...]) -> Shot:
+def _with_lens_at(shot: Shot, how: _OnMount, tf_world_lens: Array, locked: tuple[MoveField, ...]) -> Shot:
     """Return the shot with a mount posed so that the lens has a world pose; locked numbers are unchanged."""
     mount, scope = _mount(shot, how), shot.scope(how.frame)
     local = _needed(shot, mount, scope, tf_world_lens)

@@ -102,7 +102,7 @@ class SetPlateDistance(CommandDoc, label="Move {plate} to {distance_m:g} m"):
                 f"plate:{plate.id}",
             )
         times = self.distance_m / before
-        moved = _moved(plate, (times - 1.0) * (centre - eye[:3, 3]))
+        moved = _shifted_plate(plate, (times - 1.0) * (centre - eye[:3, 3]))
         return _with(shot, plate, moved.replace(width_m=plate.width_m * times))
 
 
@@ -146,7 +146,7 @@ class MovePlate(CommandDoc, label="Move {plate}"):
         """Move the plate to its own right and up, by its orientation at the first frame."""
         plate = find_plate(shot, self.plate)
         turn = rotations.matrices(plate.angles_deg(shot.scope(float(shot.first_frame))))[0]
-        return _with(shot, plate, _moved(plate, turn[:, :2] @ np.array([self.across_m, self.up_m])))
+        return _with(shot, plate, _shifted_plate(plate, turn[:, :2] @ np.array([self.across_m, self.up_m])))
 
 
 class RemovePlate(CommandDoc, label="Remove {plate}"):
@@ -174,7 +174,7 @@ class MovePath(CommandDoc, label="Move the whole path"):
         return shot.replace(mounts=(base.replace(**_added(base, ways)), *rest))
 
 
-def _moved(plate: Plate, way_m: Array) -> Plate:
+def _shifted_plate(plate: Plate, way_m: Array) -> Plate:
     x, y, z = (float(each) for each in way_m)
     return plate.replace(**_added(plate, {"x_m": x, "y_m": y, "z_m": z}))
 

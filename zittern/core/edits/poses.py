@@ -62,7 +62,7 @@ class PastePose(CommandDoc):
         world = transforms.from_parts(
             np.array([pose.position_m for pose in poses]), np.array([pose.angles_deg for pose in poses])
         )
-        return _placed(shot, self.mount, frames, world, self.key)
+        return _with_mount_at(shot, self.mount, frames, world, self.key)
 
     def label(self, shot: Shot) -> str:
         """Return `Paste pose on “Head” at frame 24`."""
@@ -98,7 +98,7 @@ class MatchPose(CommandDoc):
         *_, world = chain.poses_along(
             shot.mounts[: source + 1], chain.local_poses(shot, scope), chain.RigOffsets(rides(shot, scope))
         )
-        return _placed(shot, shot.mounts[at].id, frames, world, key=True)
+        return _with_mount_at(shot, shot.mounts[at].id, frames, world, key=True)
 
     def label(self, shot: Shot) -> str:
         """Return `Put “Head” where “Camera” is from frame 1 to 240`."""
@@ -168,7 +168,7 @@ def _missed_px(wanted: Motion, got: Motion, scale_px: float) -> Array:
     return np.asarray(np.hypot(seen[:, 0], seen[:, 1]) / np.maximum(-seen[:, 2], 1e-6) * scale_px, dtype=np.float64)
 
 
-def _placed(shot: Shot, mount_id: str, frames: Array, world: Array, key: bool) -> Shot:
+def _with_mount_at(shot: Shot, mount_id: str, frames: Array, world: Array, key: bool) -> Shot:
     """Return the shot with a mount set so that what hangs behind it is at world poses, (F, 4, 4)."""
     at = index_of(shot, mount_id)
     mount, scope = shot.mounts[at], shot.scope(frames)

@@ -149,8 +149,8 @@ def thinned(frames: Array, values: Array, tolerance: float) -> Array:
 
     Parameters
     ----------
-    frames: (N,).
-    values: (N,).
+    frames : (N,) float64, frame numbers, rising.
+    values : (N,) float64, samples at these frames, in any unit.
 
     Returns
     -------

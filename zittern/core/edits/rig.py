@@ -29,8 +29,8 @@ from zittern.core.presets.ready_rigs import RIGS, rig_of
 from zittern.core.rig import rotations
 from zittern.core.shot.ids import free_name
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount, MountKind
-from zittern.core.shot.seen import with_mounts
 from zittern.core.shot.shot import Shot
+from zittern.core.shot.through_variant import with_mounts
 from zittern.core.shot.variants import StoredVariant, clips_in
 
 __all__ = [

@@ -38,7 +38,7 @@ class SetShot(CommandDoc):
     keep: Literal["frames", "seconds"] = "frames"
     along: bool = False
 
-    def _given(self) -> dict[str, object]:
+    def _set_fields(self) -> dict[str, object]:
         fields = ("name", "fps", "first_frame", "last_frame", "picture", "sensor_mm", "set_id")
         return {
             field: getattr(self, field)
@@ -56,9 +56,9 @@ class SetShot(CommandDoc):
             moved = retimed(moved, TimeMap.even(factor=self.fps.value / shot.fps.value, about_frame=shot.first_frame))
         if self.first_frame is not None and self.along:
             moved = retimed(moved, TimeMap.even(shift_frames=self.first_frame - moved.first_frame))
-        return moved.replace(**self._given())
+        return moved.replace(**self._set_fields())
 
     def label(self, shot: Shot) -> str:
         """Return `Set frame rate, first frame`."""
-        changed = [field for field, value in self._given().items() if value != getattr(shot, field)]
+        changed = [field for field, value in self._set_fields().items() if value != getattr(shot, field)]
         return f"Set {', '.join(field_title(field) for field in changed) or 'shot'}"

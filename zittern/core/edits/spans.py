@@ -56,7 +56,7 @@ class SetSpan(CommandDoc):
                 raise EditError("only layers and clips have a span", at)
             if self.by_frames:
                 spanned = owner.replace(span_frames=shot.span_of(owner))
-                shot = change_at(shot, at, lambda _, each=spanned: _moved(each, self.by_frames))  # type: ignore[misc]
+                shot = change_at(shot, at, lambda _, each=spanned: _shifted_span(each, self.by_frames))  # type: ignore[misc]
                 owner = get_at(shot, at)
             span = None if self.whole else self._span(owner, shot)
             ramp_in, ramp_out = self._ramps(owner, span or shot.span)
@@ -121,7 +121,7 @@ class SetSpan(CommandDoc):
         return f"Span of {what} {' '.join(ends)}".strip()
 
 
-def _moved(part: Spanned, frames: float) -> Spanned:
+def _shifted_span(part: Spanned, frames: float) -> Spanned:
     """Return a clip with all that is in it; a layer with its keys, in the clip's own time."""
     return moved_by(part, frames) if isinstance(part, Clip) else retimed(part, TimeMap.even(shift_frames=frames))
 

@@ -46,8 +46,8 @@ from zittern.core.edits.address import get_at
 from zittern.core.edits.command import COMMANDS, CommandDoc
 from zittern.core.edits.titles import owners_title, title_of
 from zittern.core.errors import EditError, faults_as
-from zittern.core.shot.seen import fitted, through_each
 from zittern.core.shot.shot import Shot
+from zittern.core.shot.through_variant import fitted, through_each
 
 __all__ = ["COMMANDS", "Command", "apply", "limits", "place_of"]
 
@@ -89,7 +89,7 @@ def limits() -> dict[str, tuple[float, float]]:
             least = [each.ge for each in said if isinstance(each, Ge)]
             most = [each.le for each in said if isinstance(each, Le)]
             if least and most:
-                found[f"{type_}.{name}"] = (_number(least[-1]), _number(most[-1]))
+                found[f"{type_}.{name}"] = (_end_number(least[-1]), _end_number(most[-1]))
     return found
 
 
@@ -103,7 +103,7 @@ def _annotated_metadata(annotation: Any) -> Iterator[object]:
             yield from _annotated_metadata(part)
 
 
-def _number(end: object) -> float:
+def _end_number(end: object) -> float:
     assert isinstance(end, int | float), "limits of numbers are numbers"
     return end
 

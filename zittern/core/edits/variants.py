@@ -20,8 +20,8 @@ from zittern.core.errors import EditError, NotFound
 from zittern.core.shot.clips import Clip
 from zittern.core.shot.ids import counted_on, ids_of, names_in
 from zittern.core.shot.lanes import Lane
-from zittern.core.shot.seen import aside_of, renewed, through_variant, variant_of
 from zittern.core.shot.shot import Shot
+from zittern.core.shot.through_variant import aside_of, renewed, through_variant, variant_of
 from zittern.core.shot.variants import MOST_VARIANTS, Variant, VariantNote
 
 __all__ = ["AddVariant", "CarryTo", "MoveVariant", "RemoveVariant", "SetMain", "SetVariant"]

@@ -54,12 +54,12 @@ def divided(a: Array, b: Array) -> Array:
 
     Parameters
     ----------
-    a: (F,).
-    b: (F,).
+    a : (F,) float64, left operand.
+    b : (F,) float64, right operand.
 
     Returns
     -------
-    (F,).
+    (F,) float64, quotient.
     """
     return np.where(b == 0.0, 0.0, a / np.where(b == 0.0, 1.0, b))
 
@@ -72,12 +72,12 @@ def remainder(a: Array, b: Array) -> Array:
 
     Parameters
     ----------
-    a: (F,).
-    b: (F,).
+    a : (F,) float64, left operand.
+    b : (F,) float64, right operand.
 
     Returns
     -------
-    (F,).
+    (F,) float64, remainder.
     """
     return np.where(b == 0.0, 0.0, np.mod(a, np.where(b == 0.0, 1.0, b)))
 
@@ -87,12 +87,12 @@ def power(a: Array, b: Array) -> Array:
 
     Parameters
     ----------
-    a: (F,).
-    b: (F,).
+    a : (F,) float64, left operand.
+    b : (F,) float64, right operand.
 
     Returns
     -------
-    (F,).
+    (F,) float64, power.
     """
     missing = ((a < 0.0) & (np.floor(b) != b)) | ((a == 0.0) & (b < 0.0))
     return np.where(missing, 0.0, np.power(np.where(missing, 1.0, a), b))

@@ -88,7 +88,7 @@ def angles_near(run: Evaluation, rotation: Array, table: Array) -> Array:
 
     Parameters
     ----------
-    rotation: (F, 3, 3).
+    rotation : (F, 3, 3) float64, rotation matrices.
     table: (N, 3) degrees at all whole frames.
 
     Returns

@@ -46,7 +46,7 @@ def shares(blend: Blend, scope: Scope) -> Array:
 
     Returns
     -------
-    (F, N).
+    (F, N) float64, shares, dimensionless.
     """
 
     def make() -> Array:
@@ -73,7 +73,7 @@ class CornerWeight:
 
         Returns
         -------
-        (F,).
+        (F,) float64, weight, dimensionless.
         """
         each = shares(self.blend, scope)
         return np.asarray((each if self.straight else pad.powers(each))[:, self.corner])

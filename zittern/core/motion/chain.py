@@ -45,7 +45,7 @@ class RigOffsets:
 
         Parameters
         ----------
-        share: (F,).
+        share : (F,) float64, share from 0 to 1.
         """
         return RigOffsets(
             self.carried,
@@ -142,7 +142,7 @@ def step(mount: Mount, base: Array | None, local: Array, on: RigOffsets) -> Arra
 
     Returns
     -------
-    (F, 4, 4).
+    (F, 4, 4) float64, poses in the world, meters.
     """
     pose = local if base is None else transforms.product(base, local)
     if mount.id in on.carried:
@@ -163,7 +163,7 @@ def lens_pose(mounts: tuple[Mount, ...], locals_: Mapping[str, Array], on: RigOf
 
     Returns
     -------
-    (F, 4, 4).
+    (F, 4, 4) float64, poses in the world, meters.
     """
     *_, pose = poses_along(mounts, locals_, on)
     return at_lens(pose, on)
@@ -174,7 +174,7 @@ def at_lens(pose: Array, on: RigOffsets) -> Array:
 
     Parameters
     ----------
-    pose: (F, 4, 4).
+    pose : (F, 4, 4) float64, poses in the world, meters.
 
     Returns
     -------
@@ -205,7 +205,7 @@ def needed_pose(
 
     Returns
     -------
-    (F, 4, 4).
+    (F, 4, 4) float64, poses in the parent, meters.
     """
     pose = world
     for mount in mounts[behind:at:-1]:
@@ -222,7 +222,7 @@ def numbers_of(mount: Mount, scope: Scope, local: Array, near_deg: Array | None 
 
     Parameters
     ----------
-    local: (F, 4, 4).
+    local : (F, 4, 4) float64, poses in the parent, meters.
     near_deg: (F, 3) to stay next to, the keyed ones when left out.
 
     Returns
@@ -240,12 +240,12 @@ def with_deflection(pose: Array, given: Array) -> Array:
 
     Parameters
     ----------
-    pose: (F, 4, 4).
+    pose : (F, 4, 4) float64, poses in the world, meters.
     given: (F, 6) deflection, as in `RigOffsets.given`.
 
     Returns
     -------
-    (F, 4, 4).
+    (F, 4, 4) float64, poses in the world, meters.
     """
     out = pose.copy("K")
     out[:, :3, 3] += given[:, :3]
@@ -269,12 +269,12 @@ def carried_on(pose: Array, carried: Array) -> Array:
 
     Parameters
     ----------
-    pose: (F, 4, 4).
+    pose : (F, 4, 4) float64, poses in the world, meters.
     carried: (F, 3, 7), as `RigOffsets.carried`.
 
     Returns
     -------
-    (F, 4, 4).
+    (F, 4, 4) float64, poses in the world, meters.
     """
     out = pose.copy("K")
     out[:, :3, 3] = np.einsum("fij,fj->fi", carried[:, :, :3], pose[:, :3, 3]) + carried[:, :, 3]

@@ -78,7 +78,7 @@ class Motion:
 
         Returns
         -------
-        (F, A).
+        (F, A) float64, degrees, cm or %.
         """
         sums = list(self.offsets.values())
         if not sums:
@@ -129,7 +129,7 @@ def given_by(shot: Shot, clip: Clip, frames: Array, cache: Cache) -> dict[str, A
 
     Parameters
     ----------
-    frames: (F,).
+    frames : (F,) float64, frame numbers.
 
     Returns
     -------
@@ -157,7 +157,7 @@ def evaluate_in_parts(shot: Shot, frames: Array, part_frames: int = 2000) -> Ite
 
     Parameters
     ----------
-    frames: (F,).
+    frames : (F,) float64, frame numbers.
 
     Returns
     -------

@@ -83,7 +83,7 @@ class Evaluation:
 
         Parameters
         ----------
-        frames: (F,).
+        frames : (F,) float64, frame numbers.
 
         Returns
         -------

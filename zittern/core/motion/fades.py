@@ -46,7 +46,7 @@ def fade(frames: Array, mine: Stretch, others: tuple[tuple[Stretch, bool], ...],
 
     Parameters
     ----------
-    frames: (F,).
+    frames : (F,) float64, frame numbers.
 
     Returns
     -------

@@ -36,7 +36,7 @@ def base_excited(values: Array, frequency_hz: float, damping: float, grid: Grid)
 
     Returns
     -------
-    (G, N).
+    (G, N) float64, positions in the unit of the values.
     """
     return _followed(values, frequency_hz, damping, grid, True)
 
@@ -48,12 +48,12 @@ def base_excited_on(
 
     Parameters
     ----------
-    values: (G, N).
+    values : (G, N) float64, positions of the base, in any unit.
     history: output and input one and two steps before the first, (2, N) each.
 
     Returns
     -------
-    (G, N).
+    (G, N) float64, positions in the unit of the values.
     """
     return _filtered(values, _coefficients(frequency_hz, damping, step_s, True), history)
 
@@ -69,7 +69,7 @@ def grounded_damper(values: Array, frequency_hz: float, damping: float, grid: Gr
 
     Returns
     -------
-    (G, N).
+    (G, N) float64, positions in the unit of the values.
     """
     return _followed(values, frequency_hz, damping, grid, False)
 
@@ -85,11 +85,11 @@ def step_response(seconds: Array, frequency_hz: float, damping: float) -> Array:
 
     Parameters
     ----------
-    seconds: (T,).
+    seconds : (T,) float64, seconds.
 
     Returns
     -------
-    (T,).
+    (T,) float64, position as a share of the step.
     """
     w, z = 2.0 * math.pi * frequency_hz, damping
     if abs(z - 1.0) < _CRITICAL:
@@ -142,7 +142,7 @@ def _filtered(
 def _states(b: tuple[float, ...], a: tuple[float, ...]) -> Array:
     """Return the matrix that computes a filter's state, (2, N), from output and input one step and two steps earlier.
 
-    (2, 4).
+    (2, 4) float64, dimensionless.
     """
     signal, once = scipy_part("signal"), np.eye(4)
     return np.stack([signal.lfiltic(b, a, each[:2], each[2:]) for each in once], axis=1)
@@ -172,12 +172,12 @@ def backlash(values: Array, slack: Array) -> Array:
 
     Parameters
     ----------
-    values: (G,).
-    slack: (G,).
+    values : (G,) float64, positions, in any unit.
+    slack : (G,) float64, half width of the slack, in the same unit.
 
     Returns
     -------
-    (G,).
+    (G,) float64, positions in the unit of the values.
     """
     low, high = values - slack, values + slack
     low[0] = high[0] = values[0]

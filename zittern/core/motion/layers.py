@@ -64,7 +64,7 @@ def offsets(run: Evaluation, clip: Clip, layer: Layer) -> Array:
     if not axes:
         return by_axis.T
     unit = _unit(run, clip, layer, axes)
-    swings = None if layer.source.absolute else _swings(layer, axes, layer_scope(run, clip, layer))
+    swings = None if layer.source.absolute else _swing_values(layer, axes, layer_scope(run, clip, layer))
     fixed = swings is not None and all(isinstance(swing, float) for swing in swings)
     for row, axis in enumerate(axes):
         here = by_axis[axis_index(axis)]
@@ -122,7 +122,7 @@ def _clock(run: Evaluation, clip: Clip) -> Part:
     )
 
 
-def _swings(layer: Layer, axes: tuple[Axis, ...], scope: Scope) -> list[Array | float]:
+def _swing_values(layer: Layer, axes: tuple[Axis, ...], scope: Scope) -> list[Array | float]:
     """Swings of some axes, each (F,), or one number for all frames where it is fixed."""
     out: list[Array | float] = []
     for axis in axes:

@@ -40,7 +40,7 @@ def distortion(run: Evaluation) -> Array:
 
     Returns
     -------
-    (F, 2).
+    (F, 2) float64, coefficients, dimensionless.
     """
     return run.memoized("glass", (run.shot.glass,), lambda: run.shot.distortion(run.scope))
 
@@ -58,7 +58,7 @@ def lens_values(run: Evaluation, offsets: Mapping[str, Array]) -> tuple[Array, .
     focus distance, m.
     """
     shot = run.shot
-    zoom, hunting = (_sum(run, offsets, [axis])[:, 0] / 100.0 for axis in ("zoom", "focus"))
+    zoom, hunting = (_sum_on_axes(run, offsets, [axis])[:, 0] / 100.0 for axis in ("zoom", "focus"))
     keyed_mm, focus_m = focal_mm(run), run.memoized("focus", (shot.glass,), lambda: shot.focus_m(run.scope))
     if np.any(hunting):
         focus_m = np.maximum(focus_m * (1.0 + hunting), NEAREST_FOCUS_M)
@@ -78,10 +78,10 @@ def shift_percent(run: Evaluation, offsets: Mapping[str, Array]) -> Array:
     -------
     (F, 2) percent.
     """
-    return _sum(run, offsets, SHIFTS)
+    return _sum_on_axes(run, offsets, SHIFTS)
 
 
-def _sum(run: Evaluation, offsets: Mapping[str, Array], axes: Sequence[Axis]) -> Array:
+def _sum_on_axes(run: Evaluation, offsets: Mapping[str, Array], axes: Sequence[Axis]) -> Array:
     """Return the sum of all layers on some axes. (F, N)."""
     columns = [axis_index(axis) for axis in axes]
     return sum((offset[:, columns] for offset in offsets.values()), np.zeros((len(run.frames), len(columns))))

@@ -144,13 +144,13 @@ def filled(grid: Array, columns: int, make: Callable[[Array], Array]) -> Array:
     """
     # Each column's samples side by side: what is done to them is done column by column.
     out = np.empty((columns, len(grid))).T
-    for part in _parts(len(grid)):
+    for part in _slices(len(grid)):
         budget.check()
         out[part] = make(grid[part])
     return out
 
 
-def _parts(count: int) -> Iterator[slice]:
+def _slices(count: int) -> Iterator[slice]:
     for start in range(0, count, _PART_POINTS):
         yield slice(start, start + _PART_POINTS)
 
@@ -175,12 +175,12 @@ def at_frames(grid: Array, values: Array, frames: Array) -> Array:
     Parameters
     ----------
     grid: (G,) frames.
-    values: (G, N).
-    frames: (F,).
+    values : (G, N) float64, values on the grid, in any unit.
+    frames : (F,) float64, frame numbers.
 
     Returns
     -------
-    (F, N).
+    (F, N) float64, in the unit of the values.
     """
     place = np.clip((frames - grid[0]) / step_of(grid), 0.0, len(grid) - 1.0)
     i = np.clip(np.floor(place).astype(np.int64), 1, len(grid) - 3)

@@ -93,10 +93,10 @@ def sums(shot: Shot, contributed: Mapping[str, Array]) -> dict[str, Array]:
     for _, layer in shot.layers():
         if layer.id in contributed:
             by_target.setdefault(layer.target or chain.LENS, []).append(contributed[layer.id])
-    return {target: _sum(parts) for target, parts in by_target.items()}
+    return {target: _sum_of(parts) for target, parts in by_target.items()}
 
 
-def _sum(parts: list[Array]) -> Array:
+def _sum_of(parts: list[Array]) -> Array:
     """In their order, into one array. One alone is itself."""
     if len(parts) == 1:
         return parts[0]
@@ -177,11 +177,11 @@ def _morphed(
     out: dict[str, Array] = {}
     for group in morph.groups(clip, counted):
         if mounts is None or group[0].target in mounts:
-            out.update(_between(run, clip, group))
+            out.update(_morphed_layers(run, clip, group))
     return out
 
 
-def _between(run: Evaluation, clip: Clip, group: Sequence[Layer]) -> Iterator[tuple[str, Array]]:
+def _morphed_layers(run: Evaluation, clip: Clip, group: Sequence[Layer]) -> Iterator[tuple[str, Array]]:
     blend = clip.blend
     assert blend is not None, "only layers of a blend can be interpolated"
     scope = layers.clip_scope(run, clip)

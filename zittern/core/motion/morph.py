@@ -69,7 +69,7 @@ class Blended(Number):
         count = len(self.blend.corners)
         share = _among(pad.shares(count, np.array([[across, up]]) / 100.0), self.which)
         numbers = [np.array([each.constant for each in row], dtype=np.float64)[:, None] for row in self.rows]
-        return float(self._between(numbers, share)[0])
+        return float(self._blended_corners(numbers, share)[0])
 
     @cached_property
     def breaks(self) -> Array:
@@ -135,9 +135,9 @@ class Blended(Number):
         if self.constant is not None:
             return np.full(len(scope.frames), self.constant)
         share = shares_among(self.blend, self.which, scope.with_clock(*self.clock))
-        return self._between([np.stack([each.sample(scope) for each in row]) for row in self.rows], share)
+        return self._blended_corners([np.stack([each.sample(scope) for each in row]) for row in self.rows], share)
 
-    def _between(self, numbers: Sequence[Array], share: Array) -> Array:
+    def _blended_corners(self, numbers: Sequence[Array], share: Array) -> Array:
         """Blend the products of each corner's numbers. (R, F) for each of K corners, (F, K) -> (F,)."""
         values = np.stack([np.prod(each, axis=0) for each in numbers], axis=1)
         if self.geometric and not self._may_be_nothing:
@@ -165,7 +165,7 @@ def size_of(blend: Blend, which: Sequence[int], scope: Scope) -> Array:
 
     Returns
     -------
-    (F,).
+    (F,) float64, weight, dimensionless.
     """
     return np.asarray(np.sqrt(np.sum(pad.powers(shares(blend, scope))[:, list(which)] ** 2, axis=1)))
 

@@ -31,7 +31,7 @@ def bare_poses(shot: Shot, scope: Scope) -> Array:
 
     Returns
     -------
-    (F, 4, 4).
+    (F, 4, 4) float64, poses in the world, meters.
     """
     return chain.lens_pose(shot.mounts, chain.local_poses(shot, scope), chain.RigOffsets(rides(shot, scope)))
 
@@ -56,7 +56,7 @@ def bare_behind(shot: Shot, scope: Scope, mounts: tuple[Mount, ...]) -> Array:
 
     Returns
     -------
-    (F, 4, 4).
+    (F, 4, 4) float64, poses in the world, meters.
     """
     still = chain.held_mounts(shot)
     locals_ = {mount.id: chain.local_pose(mount, scope, mount.id in still) for mount in mounts}

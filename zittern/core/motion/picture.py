@@ -55,7 +55,7 @@ def distances_m(shot: Shot, motion: Motion) -> Array:
 
     Returns
     -------
-    (F,).
+    (F,) float64, meters.
     """
     if shot.subject is None:
         return np.full(len(motion.frames), DEFAULT_DISTANCE_M)
@@ -111,7 +111,7 @@ def on_screen_px(shot: Shot, pose: Pose, point_m: Array) -> tuple[Array, BoolArr
 
     Parameters
     ----------
-    point_m: (F, 3).
+    point_m : (F, 3) float64, meters, position in the world.
 
     Returns
     -------
@@ -129,7 +129,7 @@ def view_shift_px(shot: Shot, before: Pose, after: Pose, distance_m: Array) -> A
 
     Parameters
     ----------
-    distance_m: (F,).
+    distance_m : (F,) float64, meters from the lens.
 
     Returns
     -------

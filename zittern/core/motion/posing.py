@@ -121,20 +121,20 @@ def posed(run: Evaluation, offsets: Mapping[str, Array]) -> RigPoses:
 def _without_hold(run: Evaluation, offsets: Mapping[str, Array]) -> RigPoses:
     shot = run.shot
     aimed = aim.aimed(run)
-    locals_, on = _parts(run, aimed)
-    on = chain.RigOffsets(on.carried, springs.deflections(run, _parts_between, offsets), dict(offsets))
+    locals_, on = _mount_inputs(run, aimed)
+    on = chain.RigOffsets(on.carried, springs.deflections(run, _inputs_between, offsets), dict(offsets))
     rig = dict(zip((mount.id for mount in shot.mounts), chain.poses_along(shot.mounts, locals_, on), strict=True))
     return RigPoses(run, aimed, locals_, on, rig, chain.at_lens(rig[shot.mounts[-1].id], on))
 
 
-def _parts_between(run: Evaluation, start: int, stop: int) -> tuple[dict[str, Array], chain.RigOffsets]:
+def _inputs_between(run: Evaluation, start: int, stop: int) -> tuple[dict[str, Array], chain.RigOffsets]:
     """Return the inputs of the mounts from number `start` up to, without, number `stop`."""
     mount = aim.aiming(run.shot)
     aims = mount is not None and start <= run.shot.mounts.index(mount) < stop
-    return _parts(run, aim.aimed(run) if aims else {}, slice(start, stop))
+    return _mount_inputs(run, aim.aimed(run) if aims else {}, slice(start, stop))
 
 
-def _parts(
+def _mount_inputs(
     run: Evaluation, aimed: Mapping[str, Array], which: slice = slice(None)
 ) -> tuple[dict[str, Array], chain.RigOffsets]:
     """Local poses, aimed ones too, and rides, of all mounts or some neighbours."""
@@ -173,7 +173,7 @@ def _steepest_deg(run: Evaluation) -> Array:
         count = min(max(_FEW_LOOKED_AT, run.shot.frame_count // _LOOKED_EVERY), _MOST_LOOKED_AT)
         frames = np.unique(np.linspace(run.shot.first_frame, run.shot.last_frame, count).round())
         sub = run.over(frames, Cache(_PARTS_BYTES))
-        locals_, on = _parts(sub, aim.aimed(sub))
+        locals_, on = _mount_inputs(sub, aim.aimed(sub))
         lens = chain.lens_pose(run.shot.mounts, locals_, on)
         return np.array([np.degrees(np.max(np.arcsin(np.clip(np.abs(lens[:, 1, 2]), 0.0, 1.0))))])
 

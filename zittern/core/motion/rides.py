@@ -45,7 +45,7 @@ def _carried(shot: Shot, ride: Ride, scope: Scope) -> Array:
     within = np.maximum(scope.frames, grid[0])
     row = np.clip(np.searchsorted(grid, within, side="right") - 1, 0, len(grid) - 1)
     last = _steps(ride, scope.over(grid[row]), scope.over(within))
-    return _joined(last, table[row])
+    return _chained(last, table[row])
 
 
 def _table(shot: Shot, ride: Ride, scope: Scope) -> tuple[Array, Array]:
@@ -78,7 +78,7 @@ def _steps(ride: Ride, start: Scope, stop: Scope) -> Array:
     return out
 
 
-def _joined(after: Array, before: Array) -> Array:
+def _chained(after: Array, before: Array) -> Array:
     """One after another. (F, 3, 7)."""
     out = np.empty_like(after)
     out[:, :, :3] = after[:, :, :3] @ before[:, :, :3]

@@ -58,10 +58,10 @@ def sample(shot: Shot, frame: float, window: tuple[int, int] | None, cache: Cach
     thinned = evaluate(shot, _thinned(shot), cache)
     blocks = _blocks(shot, frame, window)
     close = [evaluate(shot, frame_grid(first, last), cache) for first, last in blocks]
-    near = next(motion for motion in close if motion.frames[0] <= _within(shot, frame) <= motion.frames[-1])
+    near = next(motion for motion in close if motion.frames[0] <= _clamped_frame(shot, frame) <= motion.frames[-1])
     rows = np.concatenate([thinned.frames, *(motion.frames for motion in close)])
     frames, order = np.unique(rows, return_index=True)
-    return Sampled(frames, (thinned, *close), order, _joined(blocks), thinned, near)
+    return Sampled(frames, (thinned, *close), order, _merged_blocks(blocks), thinned, near)
 
 
 def stretches(shot: Shot, cache: Cache) -> list[Motion]:
@@ -99,7 +99,7 @@ def _blocks(shot: Shot, frame: float, window: tuple[int, int] | None) -> list[tu
     """
 
     def number(at: float) -> int:
-        return int(_within(shot, at) - shot.first_frame) // _BLOCK_FRAMES
+        return int(_clamped_frame(shot, at) - shot.first_frame) // _BLOCK_FRAMES
 
     wanted = {number(frame), number(frame + _BLOCK_FRAMES / 2)}
     if window is not None and window[0] <= window[1] < window[0] + CLOSE_FRAMES:
@@ -108,11 +108,11 @@ def _blocks(shot: Shot, frame: float, window: tuple[int, int] | None) -> list[tu
     return [(start, min(start + _BLOCK_FRAMES - 1, shot.last_frame)) for start in starts]
 
 
-def _within(shot: Shot, frame: float) -> float:
+def _clamped_frame(shot: Shot, frame: float) -> float:
     return float(np.floor(min(max(frame, shot.first_frame), shot.last_frame)))
 
 
-def _joined(blocks: list[tuple[int, int]]) -> tuple[tuple[int, int], ...]:
+def _merged_blocks(blocks: list[tuple[int, int]]) -> tuple[tuple[int, int], ...]:
     out: list[tuple[int, int]] = []
     for first, last in blocks:
         if out and out[-1][1] + 1 == first:

@@ -97,7 +97,7 @@ class Spring:
 
         Returns
         -------
-        (N, 15).
+        (N, 15) float64, position in meters, accumulated rotation vectors in radians, rotation matrix.
         """
 
         def compute() -> Array:
@@ -143,7 +143,7 @@ class Spring:
 
         Returns
         -------
-        (F, 4, 4).
+        (F, 4, 4) float64, poses in the world, meters.
         """
         way = self.way[rows]
         given = self._stopped(self._answered(run.frames, self._smooth_on_way[rows]), self._where[rows])
@@ -180,7 +180,7 @@ class Spring:
 
         Returns
         -------
-        (J, 6).
+        (J, 6) float64, meters and radians.
         """
 
         def compute() -> Array:
@@ -194,7 +194,7 @@ class Spring:
 
         Returns
         -------
-        (N, 12).
+        (N, 12) float64, radians, then matrix entries.
         """
         return self._table("spring turns", lambda: self.way[:, 3:].copy("K"))
 
@@ -227,7 +227,7 @@ class Spring:
 
         Returns
         -------
-        (G, 6).
+        (G, 6) float64, meters and radians.
         """
 
         def compute() -> Array:
@@ -283,12 +283,12 @@ class Spring:
 
         Parameters
         ----------
-        frames: (F,).
+        frames : (F,) float64, frame numbers.
         rigid: (F, 4, 4), where the rigid mount stands there, weight left out.
 
         Returns
         -------
-        (F, 6).
+        (F, 6) float64, meters and radians.
         """
         stretch = self.stretch
         row = np.clip(np.searchsorted(stretch.frames, frames, side="right") - 1, 0, len(stretch.frames) - 1)
@@ -318,8 +318,8 @@ class Spring:
         for on, columns, _, _ in axes_of(self.springs):
             if not on:
                 out[:, columns] = 0.0
-        out[:, :3] = _within(out[:, :3], self.springs.shift_stop_cm / CM_PER_M)
-        out[:, 3:] = _within(out[:, 3:], np.radians(self.springs.turn_stop_deg))
+        out[:, :3] = _within_stop(out[:, :3], self.springs.shift_stop_cm / CM_PER_M)
+        out[:, 3:] = _within_stop(out[:, 3:], np.radians(self.springs.turn_stop_deg))
         return out
 
 
@@ -375,7 +375,7 @@ def _settled_s(hz: float, damping: float) -> float:
     return 4.0 * memory.lead_s(hz, damping)
 
 
-def _within(stray: Array, most: float) -> Array:
+def _within_stop(stray: Array, most: float) -> Array:
     """Within the end stop. (F, 3)."""
     x, y, z = stray.T / most
     squared = x * x + y * y + z * z

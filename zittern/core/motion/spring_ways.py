@@ -80,7 +80,7 @@ class Ways:
     def __init__(self, run: Evaluation, poses: Poses, mounts: tuple[Mount, ...]) -> None:
         self.run, self.poses, self.mounts = run, poses, mounts
         shot = run.shot
-        swings = [each for mount in mounts if mount.springs for each in _swings(mount.springs)]
+        swings = [each for mount in mounts if mount.springs for each in _resonances(mount.springs)]
         lead = max(memory.NEAR_LEAD_S, *(memory.lead_s(hz, damping) for hz, damping in swings))
         self.grid = grid_of(shot, lead, max(hz for hz, _ in swings))
         self.coarse = coarsened(self.grid)
@@ -98,7 +98,7 @@ class Ways:
 
         Parameters
         ----------
-        frames: (F,).
+        frames : (F,) float64, frame numbers.
 
         Returns
         -------
@@ -113,7 +113,7 @@ class Ways:
 
         Parameters
         ----------
-        asked: (F,).
+        asked : (F,) float64, frame numbers that are requested, rising.
         """
         numbers = self.number_at(asked)
         key: tuple[object, ...] = self.grid.key
@@ -190,7 +190,7 @@ def axes_of(springs: Springs) -> tuple[tuple[bool, slice, float, float], ...]:
     )
 
 
-def _swings(springs: Springs) -> list[tuple[float, float]]:
+def _resonances(springs: Springs) -> list[tuple[float, float]]:
     return [(hz, damping) for on, _, hz, damping in axes_of(springs) if on] or [(1.0, 1.0)]
 
 

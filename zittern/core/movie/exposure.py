@@ -59,7 +59,7 @@ def frames_at(draws: tuple[Draw, ...], frames: Array) -> Array:
 
     Parameters
     ----------
-    frames: (F,).
+    frames : (F,) float64, frame numbers.
 
     Returns
     -------

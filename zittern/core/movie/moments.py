@@ -9,7 +9,7 @@ from zittern.core.motion.evaluate import evaluate
 from zittern.core.motion.picture import distances_m, picture_offsets_px
 from zittern.core.movie.exposure import draws_of, frames_at
 from zittern.core.movie.settings import MovieSettings
-from zittern.core.readings.seen import MotionView
+from zittern.core.readings.motion_view import MotionView
 from zittern.core.readings.streams import STREAMS
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
@@ -43,7 +43,7 @@ def moments(shot: Shot, settings: MovieSettings, frames: Array, cache: Cache) ->
 
     Parameters
     ----------
-    frames: (F,).
+    frames : (F,) float64, frame numbers.
 
     Returns
     -------

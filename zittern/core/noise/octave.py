@@ -55,12 +55,12 @@ def octave(steps: Array, number: int, seeds: Seeds, totals: Array | None = None)
     Parameters
     ----------
     steps: (A, F) lattice steps of the first octave.
-    seeds: (A,).
+    seeds : (A,) uint64, seeds.
     totals: (A,) steps after which it repeats.
 
     Returns
     -------
-    (A, F).
+    (A, F) float64, dimensionless, one row per seed.
     """
     periods: IntArray | None = None
     scale: Array | float = 2.0**number

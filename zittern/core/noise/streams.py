@@ -57,11 +57,11 @@ def start(seeds: Seeds, salt: int) -> Array:
 
     Parameters
     ----------
-    seeds: (A,).
+    seeds : (A,) uint64, seeds.
 
     Returns
     -------
-    (A,).
+    (A,) float64, dimensionless.
     """
     return at(seeds, np.full((len(seeds), 1), salt, dtype=np.int64))[:, 0] * 0.5 + 0.5
 
@@ -71,7 +71,7 @@ def at(seeds: Seeds, positions: IntArray) -> Array:
 
     Parameters
     ----------
-    seeds: (A,).
+    seeds : (A,) uint64, seeds.
     positions: (A, N) or (N,).
 
     Returns
@@ -86,8 +86,8 @@ def at_each(seeds: Seeds, positions: IntArray) -> Array:
 
     Parameters
     ----------
-    seeds: (A, 1).
-    positions: (A, N).
+    seeds : (A, 1) uint64, seeds.
+    positions : (A, N) int64, positions in the stream.
 
     Returns
     -------
@@ -103,9 +103,9 @@ def in_a_row(seeds: Seeds, firsts: IntArray, counts: IntArray) -> Array:
 
     Parameters
     ----------
-    seeds: (G, A).
-    firsts: (G,).
-    counts: (G,).
+    seeds : (G, A) uint64, seeds.
+    firsts : (G,) int64, first position of each group.
+    counts : (G,) int64, number of positions of each group.
 
     Returns
     -------
@@ -138,7 +138,7 @@ def numbered(index: Array, seeds: Seeds, salt: int) -> Array:
     Parameters
     ----------
     index: of any shape.
-    seeds: (1,).
+    seeds : (1,) uint64, seed.
 
     Returns
     -------

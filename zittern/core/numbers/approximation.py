@@ -127,7 +127,7 @@ def _fitted(function: Callable[[Array], Array], start: Array, stop: Array, corne
     return _Cubics(start, stop, ends, np.stack([middle + skew, middle - skew], axis=1), error)
 
 
-def _joined(*parts: _Cubics) -> _Cubics:
+def _joined_cubics(*parts: _Cubics) -> _Cubics:
     """Cubics in order of time."""
     columns = [np.concatenate([getattr(part, name) for part in parts]) for name in _FIELDS]
     order = np.argsort(columns[0], kind="stable")
@@ -152,7 +152,7 @@ def _refined(function: Callable[[Array], Array], cubics: _Cubics, corners: Array
             open_ = _fitted(
                 function, np.concatenate([open_.start, middle]), np.concatenate([middle, open_.stop]), corners
             )
-    return _joined(*done)
+    return _joined_cubics(*done)
 
 
 def _merged(function: Callable[[Array], Array], cubics: _Cubics, corners: Array, tolerance: float) -> _Cubics:
@@ -172,7 +172,7 @@ def _merged(function: Callable[[Array], Array], cubics: _Cubics, corners: Array,
             break
         gone = np.zeros(len(width), dtype=bool)
         gone[left[good]] = gone[left[good] + 1] = True
-        cubics = _joined(cubics.rows(~gone), pairs.rows(good))
+        cubics = _joined_cubics(cubics.rows(~gone), pairs.rows(good))
         stretch_start = corners[np.searchsorted(corners, cubics.start, side="right") - 1]
     return cubics
 

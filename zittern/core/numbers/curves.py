@@ -117,7 +117,7 @@ class Curve(Doc):
 
         Parameters
         ----------
-        frames: (F,).
+        frames : (F,) float64, frame numbers.
 
         Returns
         -------
@@ -265,8 +265,8 @@ class Curve(Doc):
         for i in range(count):
             gap = self.keys[i + 1].frame - self.keys[i].frame
             out, into = self._side(i, i, i + 1), self._side(i, i + 1, i + 1)
-            leave[i] = _within(out[0] / gap, out[1])
-            back = _within(-into[0] / gap, into[1])
+            leave[i] = _clipped_handle(out[0] / gap, out[1])
+            back = _clipped_handle(-into[0] / gap, into[1])
             arrive[i] = 1.0 - back[0], back[1]
         return leave, arrive
 
@@ -286,7 +286,7 @@ class Curve(Doc):
         )
 
 
-def _within(reach: float, rise: float) -> tuple[float, float]:
+def _clipped_handle(reach: float, rise: float) -> tuple[float, float]:
     """Return a handle that stays within its segment: one that is longer ends there, with its slope kept.
 
     reach: as a share of the segment.

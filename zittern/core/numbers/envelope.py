@@ -23,7 +23,7 @@ def shape_of(shape: RampShape, x: Array) -> Array:
 
     Parameters
     ----------
-    x: (F,).
+    x : (F,) float64, progress, dimensionless.
 
     Returns
     -------
@@ -52,7 +52,7 @@ def ramp(
 
     Parameters
     ----------
-    frames: (F,).
+    frames : (F,) float64, frame numbers.
 
     Returns
     -------

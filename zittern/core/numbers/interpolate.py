@@ -24,8 +24,8 @@ def segment_of(key_frames: Array, frames: Array) -> IntArray:
 
     Parameters
     ----------
-    key_frames: (K,).
-    frames: (F,).
+    key_frames : (K,) float64, frame numbers of the keys, rising.
+    frames : (F,) float64, frame numbers.
 
     Returns
     -------
@@ -43,12 +43,12 @@ def smooth_slopes(key_frames: Array, values: Array, flat_start: bool, flat_end: 
 
     Parameters
     ----------
-    key_frames: (K,).
-    values: (K,).
+    key_frames : (K,) float64, frame numbers of the keys, rising.
+    values : (K,) float64, values of the keys, in any unit.
 
     Returns
     -------
-    (K,).
+    (K,) float64, unit of the values per frame.
     """
     curve = scipy_part("interpolate").PchipInterpolator(key_frames, values)
     slopes = np.asarray(curve.derivative()(key_frames), dtype=np.float64)
@@ -65,7 +65,7 @@ def smooth_curve(key_frames: Array, values: Array, slopes: Array) -> Callable[[A
     Parameters
     ----------
     key_frames: (K,) rising.
-    values: (K,).
+    values : (K,) float64, values of the keys, in any unit.
     slopes: (K,) per frame.
 
     Returns
@@ -114,14 +114,14 @@ def bezier_at(x: Array, x1: Array, x2: Array, y0: Array, y1: Array, y2: Array, y
     x: (F,) in 0..1.
     x1: (F,) in 0..1.
     x2: (F,) in 0..1.
-    y0: (F,).
-    y1: (F,).
-    y2: (F,).
-    y3: (F,).
+    y0 : (F,) float64, control ordinate, in any unit.
+    y1 : (F,) float64, control ordinate, in any unit.
+    y2 : (F,) float64, control ordinate, in any unit.
+    y3 : (F,) float64, control ordinate, in any unit.
 
     Returns
     -------
-    (F,).
+    (F,) float64, in the unit of the ordinates.
     """
     a, b, c = 1.0 + 3.0 * (x1 - x2), 3.0 * (x2 - 2.0 * x1), 3.0 * x1
     low, high, s = np.zeros_like(x), np.ones_like(x), x.copy()

@@ -87,13 +87,13 @@ def described(model: type[Doc], looks: Iterable[Look]) -> tuple[FieldLook, ...]:
 def _described(info: FieldInfo, look: Look) -> Iterator[FieldLook]:
     limits = limits_of(info)
     if limits is not None:
-        yield _number(look, limits)
+        yield _number_look(look, limits)
     elif info.annotation is bool:
         yield FieldLook(field=look.field, title=look.title, kind="switch", hint=look.hint)
     elif isinstance(info.annotation, type) and issubclass(info.annotation, Doc):
         yield from _one_an_axis(info.annotation, look)
     elif info.annotation is float and (plain := _range(info)):
-        yield _number(look, plain).replace(kind="plain")
+        yield _number_look(look, plain).replace(kind="plain")
     elif choices := _choices(info):
         yield FieldLook(
             field=look.field, title=look.title, kind="choice", choices=choices, titles=dict(look.titles), hint=look.hint
@@ -102,7 +102,7 @@ def _described(info: FieldInfo, look: Look) -> Iterator[FieldLook]:
         raise TypeError(f"no form can show {look.field!r}")
 
 
-def _number(look: Look, limits: tuple[float, float], **more: Any) -> FieldLook:
+def _number_look(look: Look, limits: tuple[float, float], **more: Any) -> FieldLook:
     same = {
         name: getattr(look, name)
         for name in ("field", "title", "unit", "times", "step", "digits", "scales", "hint", "ink", "only")
@@ -119,7 +119,7 @@ def _one_an_axis(model: type[Doc], look: Look) -> Iterator[FieldLook]:
         if limits is None:
             raise TypeError(f"no form can show {look.field!r}: it has no number for {info.name}")
         own = {"field": f"{look.field}.{info.name}", "title": f"{info.title} {look.title}", "ink": info.name}
-        yield _number(look, limits, **own, unit=look.unit or info.sign, axis=info.name)
+        yield _number_look(look, limits, **own, unit=look.unit or info.sign, axis=info.name)
 
 
 def _range(info: FieldInfo) -> tuple[float, float] | None:

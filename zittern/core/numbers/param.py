@@ -106,7 +106,7 @@ class Number(Doc):
 
         Returns
         -------
-        (K,).
+        (K,) float64, frame numbers.
         """
         return np.empty(0)
 
@@ -157,7 +157,7 @@ class Number(Doc):
 
         Returns
         -------
-        (F,).
+        (F,) float64, in the unit of its field.
         """
         raise NotImplementedError
 
@@ -412,7 +412,7 @@ def linear_keys(frames: Array, values: Array) -> Fixed | Keyed:
     Parameters
     ----------
     frames: (N,) rising.
-    values: (N,).
+    values : (N,) float64, samples, in any unit.
 
     Returns
     -------

@@ -76,7 +76,7 @@ def phase_table(factors: Sequence[Number], scope: Scope, start_frame: float, rea
 
     Returns
     -------
-    (2, C).
+    (2, C) float64, frame numbers, and integrals in cycles.
     """
     varying = _varying(factors)
     near = np.arange(math.floor(reach[0]), math.ceil(reach[1]) + 1, dtype=np.float64)

@@ -44,7 +44,7 @@ class Scope:
 
         Returns
         -------
-        (F,).
+        (F,) float64, seconds.
         """
         if "seconds" not in self._made:
             seconds = self.fps.seconds(self.frames, self.first_frame + self.later_frames)
@@ -103,7 +103,7 @@ class Scope:
 
         Parameters
         ----------
-        frames: (F,).
+        frames : (F,) float64, frame numbers.
 
         Returns
         -------

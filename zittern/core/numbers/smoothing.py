@@ -29,7 +29,7 @@ def moving_mean(number: Number, scope: Scope, width_s: float) -> Array:
 
     Returns
     -------
-    (F,).
+    (F,) float64, in the unit of the values.
     """
     if number.constant is not None:
         return np.full(len(scope.frames), number.constant)

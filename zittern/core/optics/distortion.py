@@ -117,7 +117,7 @@ def _ratio_powers(most: float, k1: float, k2: float) -> tuple[float, ...] | None
 def _from_table(wanted: Array, k: Array) -> Array:
     """Return the inverse for one pair of coefficients: a cubic through a table of it, and one of Newton's steps.
 
-    k: (1, 2).
+    k : (1, 2) float64, coefficients, dimensionless.
     """
     edge = float(np.sqrt(turn_back(k)[0]))
     # Close to where the formula turns back no cubic follows it.

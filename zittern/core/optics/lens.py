@@ -35,7 +35,7 @@ def vfov_deg(focal_mm: Array, sensor_mm: float, width_px: int, height_px: int) -
 
     Parameters
     ----------
-    focal_mm: (F,).
+    focal_mm : (F,) float64, millimeters.
 
     Returns
     -------

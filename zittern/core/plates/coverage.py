@@ -75,7 +75,7 @@ def covered(
 
     Returns
     -------
-    (F, N).
+    (F, N) bool, True where the plate is visible.
     """
     rays = rays_through(shot, pose, at_px, punch_in)
     out = np.zeros(rays.shape[:2], dtype=bool)

@@ -92,7 +92,7 @@ def frames_between(shot: Shot) -> Array:
 
     Returns
     -------
-    (F,).
+    (F,) float64, frame numbers.
     """
     first, last, count = float(shot.first_frame), float(shot.last_frame), shot.frame_count
     if count <= _MOST_BETWEEN:
@@ -113,17 +113,19 @@ def needs(shot: Shot, motion: Motion, cache: Cache | None = None) -> tuple[Need,
     rows = np.flatnonzero(~covered(shot, plates, motion.pose, scope, places).all(axis=1))
     if not rows.size:
         return ()
-    found: list[Need | None] = [_swings(shot, plates, motion.frames[rows], places, cache)]
+    found: list[Need | None] = [_need_of_swings(shot, plates, motion.frames[rows], places, cache)]
     # The closed form applies to one plate without holes.
     if len(plates) == 1 and plates[0].mask is None:
         (plate,) = plates
         at = along_m(plate, scope, motion.pose.position_m, rays_through(shot, motion.pose, places))
-        found += [_overscan(plate, at), _shifted(plate, at), _moved(shot, plate, at)]
+        found += [_overscan(plate, at), _shifted(plate, at), _need_of_move(shot, plate, at)]
     found.append(_punch_in(shot, plates, motion.pose.rows_at(rows), motion.frames[rows], places))
     return tuple(each for each in found if each is not None)
 
 
-def _swings(shot: Shot, plates: tuple[Plate, ...], frames: Array, places: Array, cache: Cache | None) -> Need | None:
+def _need_of_swings(
+    shot: Shot, plates: tuple[Plate, ...], frames: Array, places: Array, cache: Cache | None
+) -> Need | None:
     def fills(scaled: Shot) -> bool:
         pose = evaluate(scaled, frames, cache).pose
         return bool(covered(scaled, plates, pose, scaled.scope(frames), places).all())
@@ -190,7 +192,7 @@ def _shifted(plate: Plate, at_m: Array) -> Need | None:
     )  # fmt: skip
 
 
-def _moved(shot: Shot, plate: Plate, at_m: Array) -> Need | None:
+def _need_of_move(shot: Shot, plate: Plate, at_m: Array) -> Need | None:
     """Return the whole move the other way, along the plate; only where the plate stands still."""
     way = _room(plate, at_m)
     if way is None or any(each.constant is None for each in (plate.pan_deg, plate.tilt_deg, plate.roll_deg)):

@@ -36,12 +36,12 @@ def looks_past(shot: Shot, pieces: SetPieces, pose: Pose, frames: Array, at_px: 
     Parameters
     ----------
     pose: of the lens at F frames.
-    frames: (F,).
+    frames : (F,) float64, frame numbers.
     at_px: (N, 2) pixels right and up from the middle.
 
     Returns
     -------
-    (F, N).
+    (F, N) bool, True where a ray hits nothing.
     """
     rays = rays_through(shot, pose, at_px)
     rays /= np.linalg.norm(rays, axis=2)[:, :, None]

@@ -63,7 +63,7 @@ class Piece:
 
         Returns
         -------
-        (B, 2, 3).
+        (B, 2, 3) float64, meters, in the world.
         """
         corners = self.ordered_m.reshape(-1, _IN_A_BOX * 3, 3)
         return np.stack([corners.min(axis=1), corners.max(axis=1)], axis=1)
@@ -92,8 +92,8 @@ def first_met(piece: Piece, start_m: Array, stop_m: Array, seconds: Array, until
     -------
     (N,) above 0, up to 1.
     """
-    start_m = _within(piece, start_m, seconds)
-    way_m = _within(piece, stop_m, seconds if until is None else until) - start_m
+    start_m = _in_piece_frame(piece, start_m, seconds)
+    way_m = _in_piece_frame(piece, stop_m, seconds if until is None else until) - start_m
     out = np.full(len(start_m), np.inf)
     together = max(1, _MOST_TOGETHER // len(piece.boxes_m))
     for first in range(0, len(start_m), together):
@@ -108,7 +108,7 @@ def first_met(piece: Piece, start_m: Array, stop_m: Array, seconds: Array, until
     return out
 
 
-def _within(piece: Piece, places: Array, seconds: Array) -> Array:
+def _in_piece_frame(piece: Piece, places: Array, seconds: Array) -> Array:
     """Places in the world in a piece's own frame. (N, 3) -> (N, 3)."""
     if piece.world_at is None:
         return places
@@ -147,7 +147,7 @@ def _entered(boxes: Array, start: Array, way: Array) -> tuple[IntArray, IntArray
 def _met(triangles: Array, start: Array, way: Array) -> Array:
     """Return the share of the segment at the hit, for pairs of a triangle (P, 3, 3) and a ray; infinite without a hit.
 
-    (P,).
+    (P,) float64, share of the segment.
     """
     origin, one, other = triangles[:, 0], triangles[:, 1] - triangles[:, 0], triangles[:, 2] - triangles[:, 0]
     across = np.cross(way, other)

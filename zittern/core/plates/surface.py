@@ -27,8 +27,8 @@ def along_m(plate: Plate, scope: Scope, origin_m: Array, rays: Array) -> Array:
 
     Parameters
     ----------
-    origin_m: (F, 3).
-    rays: (F, N, 3).
+    origin_m : (F, 3) float64, meters, in the world.
+    rays : (F, N, 3) float64, directions, in the world.
 
     Returns
     -------

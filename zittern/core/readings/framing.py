@@ -62,7 +62,7 @@ def misses_px(shot: Shot, motion: Motion) -> Array:
 
     Returns
     -------
-    (F, 3).
+    (F, 3) float64, pixels, pixels, and 1 or 0.
     """
     framing = framing_of(shot)
     if not followable(shot, framing):

@@ -15,7 +15,7 @@ import numpy as np
 from zittern.core.axes import DIRECTIONS, px_per_unit
 from zittern.core.motion import chain
 from zittern.core.motion.picture import picture_scale
-from zittern.core.readings.seen import MotionView
+from zittern.core.readings.motion_view import MotionView
 from zittern.core.readings.tagged import Tagged, derived
 from zittern.core.rig import transforms
 from zittern.core.rig.vectors import lengths
@@ -80,23 +80,23 @@ def _mount(seen: MotionView, name: str, base: Tagged | None) -> tuple[list[Tagge
             return np.zeros(len(step))
         ahead = np.zeros((len(step), 3))
         ahead[:, 2] = -seen.away_m.values
-        point = _moved(seen.lens.values, ahead)
+        point = _to_world(seen.lens.values, ahead)
         if base is not None:
-            point = _moved_back(base.values, point)
-        point = _moved(own, _moved_back(before, point))
-        point = _moved_back(seen.lens.values, point)
+            point = _to_local(base.values, point)
+        point = _to_world(own, _to_local(before, point))
+        point = _to_local(seen.lens.values, point)
         depth = np.minimum(point[:, 2], -_LEAST_DEPTH_M)
         return np.asarray(np.hypot(point[:, 0], point[:, 1]) / -depth * seen.f_px.values)
 
     return ["mount", pose, on, base, seen.lens, seen.away_m, seen.f_px], make
 
 
-def _moved(pose: Array, point: Array) -> Array:
+def _to_world(pose: Array, point: Array) -> Array:
     """Points (F, 3) by poses (F, 4, 4)."""
     return np.asarray(np.einsum("fij,fj->fi", pose[:, :3, :3], point) + pose[:, :3, 3])
 
 
-def _moved_back(pose: Array, point: Array) -> Array:
+def _to_local(pose: Array, point: Array) -> Array:
     """Points (F, 3) by the inverse of rigid poses (F, 4, 4)."""
     return np.asarray(np.einsum("fji,fj->fi", pose[:, :3, :3], point - pose[:, :3, 3]))
 

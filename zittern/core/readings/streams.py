@@ -26,8 +26,8 @@ from zittern.core.plates.border import SIDES
 from zittern.core.plates.coverage import A_LOOK, counting, uncovered_px
 from zittern.core.readings.flow import flowing
 from zittern.core.readings.framing import misses_px
+from zittern.core.readings.motion_view import MotionView
 from zittern.core.readings.movers import movers_px
-from zittern.core.readings.seen import MotionView
 from zittern.core.readings.tagged import Tagged, derived, tagged
 from zittern.core.rig import rotations
 from zittern.core.rig.rotations import quaternions
@@ -73,7 +73,7 @@ def _framing(seen: MotionView) -> Parts:
 
 
 def _rig(seen: MotionView) -> Parts:
-    return {name: derived("rig", [pose], partial(_placed, pose)) for name, pose in seen.rig.items()}
+    return {name: derived("rig", [pose], partial(_position_and_rotation, pose)) for name, pose in seen.rig.items()}
 
 
 def _moves(seen: MotionView) -> Parts:
@@ -111,7 +111,7 @@ def _aimed(seen: MotionView) -> Parts:
     return {"": derived("aimed", [turned], partial(_angles, turned))}
 
 
-def _sum(seen: MotionView) -> Parts:
+def _sum_stream(seen: MotionView) -> Parts:
     return {"": seen.total}
 
 
@@ -206,7 +206,7 @@ STREAMS: tuple[Stream, ...] = (
     Stream("pose", _POSE, "the lens with everything", _pose),
     Stream("bare", _POSE, "the lens with the move alone", _bare),
     Stream("aimed", ("pan deg", "tilt deg"), "the mount that the operator aims, in its parent", _aimed),
-    Stream("sum", _OFFSETS, "all layers that count together", _sum),
+    Stream("sum", _OFFSETS, "all layers that count together", _sum_stream),
     Stream("layer", _OFFSETS, "offsets of a layer, also when muted", _layers),
     Stream("weight", ("share",), "weight of a layer with its ramps and its clip's", _weights),
     Stream("clip", _OFFSETS, "sum of the layers of a clip, also when muted", _clips),
@@ -234,7 +234,7 @@ def streamed(shot: Shot, sampled: Sampled) -> Iterator[Streamed]:
             array = first
             if order is not None:
                 together = [each[name] for each in parts]
-                array = derived("pieces", [tagged(sampled.frames), *together], partial(_joined, together, order))
+                array = derived("pieces", [tagged(sampled.frames), *together], partial(_joined_rows, together, order))
             yield Streamed(f"{stream.name}:{name}" if name else stream.name, len(stream.columns), array)
 
 
@@ -257,7 +257,7 @@ def _sum_of(layers: list[Tagged], motion: Motion) -> Array:
     return out
 
 
-def _joined(parts: list[Tagged], order: IntArray) -> Array:
+def _joined_rows(parts: list[Tagged], order: IntArray) -> Array:
     """Rows of several arrays, one after another, in an order."""
     return np.asarray(np.concatenate([each.values for each in parts])[order])
 
@@ -272,7 +272,7 @@ def _angles(turned: Tagged) -> Array:
     return rotations.continuous(turned.values[:, :3, :3])[:, :2]
 
 
-def _placed(tagged: Tagged) -> Array:
+def _position_and_rotation(tagged: Tagged) -> Array:
     """Position (m) and quaternion (x, y, z, w). (F, 7)."""
     pose = tagged.values
     return np.concatenate([pose[:, :3, 3], quaternions(pose[:, :3, :3])], axis=1)

@@ -93,7 +93,7 @@ def rates_hz(preset: Preset) -> tuple[float, ...]:
 def _spread(start: float, stop: float) -> Array:
     """Whole frames, rising: all, or of a long stretch one out of each equal part, at a place that looks random.
 
-    (F,).
+    (F,) float64, frame numbers.
     """
     count = int(stop - start) + 1
     most = _BUCKETS * _FRAMES_A_BUCKET

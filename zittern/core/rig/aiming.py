@@ -28,7 +28,7 @@ def pan_tilt_deg(away_m: Array, behind_m: Array, ray: Array, roll_deg: Array) ->
     away_m: (F, 3) s, from the turning point to the point, in the frame that pan and tilt turn in.
     behind_m: (F, 3) b, in the frame that is turned.
     ray: (F, 3) d, unit length, in the frame that is turned.
-    roll_deg: (F,).
+    roll_deg : (F,) float64, degrees.
 
     Returns
     -------

@@ -58,7 +58,7 @@ def quaternions(rotation: Array) -> Array:
 
     Parameters
     ----------
-    rotation: (F, 3, 3).
+    rotation : (F, 3, 3) float64, rotation matrices.
 
     Returns
     -------
@@ -77,7 +77,7 @@ def angles_of(rotation: Array) -> Array:
 
     Parameters
     ----------
-    rotation: (F, 3, 3).
+    rotation : (F, 3, 3) float64, rotation matrices.
 
     Returns
     -------
@@ -108,8 +108,8 @@ def nearest_angles(rotation: Array, reference_deg: Array) -> Array:
 
     Parameters
     ----------
-    rotation: (F, 3, 3).
-    reference_deg: (F, 3).
+    rotation : (F, 3, 3) float64, rotation matrices.
+    reference_deg : (F, 3) float64, degrees.
 
     Returns
     -------
@@ -138,7 +138,7 @@ def continuous(rotation: Array, start_deg: Array | None = None) -> Array:
 
     Parameters
     ----------
-    rotation: (F, 3, 3).
+    rotation : (F, 3, 3) float64, rotation matrices.
     start_deg: (3,) that the first row lies next to; within -180..180 when left out.
 
     Returns

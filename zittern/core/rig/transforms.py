@@ -21,7 +21,7 @@ def identity(count: int) -> Array:
 
     Returns
     -------
-    (F, 4, 4).
+    (F, 4, 4) float64, identity matrices.
     """
     out = _blank(count)
     for n in range(3):
@@ -34,13 +34,13 @@ def from_parts(position_m: Array, angles_deg: Array, pivot_m: Array | None = Non
 
     Parameters
     ----------
-    position_m: (F, 3).
+    position_m : (F, 3) float64, meters.
     angles_deg: (F, 3) pan, tilt, roll.
-    pivot_m: (3,).
+    pivot_m : (3,) float64, meters, in the frame of the pose.
 
     Returns
     -------
-    (F, 4, 4).
+    (F, 4, 4) float64, poses, meters.
     """
     out = _blank(len(position_m)).transpose(2, 0, 1)
     steady = len(angles_deg) > 0 and bool(np.all(angles_deg == angles_deg[0]))
@@ -50,7 +50,7 @@ def from_parts(position_m: Array, angles_deg: Array, pivot_m: Array | None = Non
         rotations.matrices(angles_deg, out[:, :3, :3])
     out[:, :3, 3] = position_m
     if pivot_m is not None and np.any(pivot_m):
-        out[:, :3, 3] += pivot_m - _moved(out[:, :3, :3], pivot_m)
+        out[:, :3, 3] += pivot_m - _rotated_points(out[:, :3, :3], pivot_m)
     return out
 
 
@@ -68,7 +68,7 @@ def offset_transforms(offsets: Array) -> Array:
 
     Returns
     -------
-    (F, 4, 4).
+    (F, 4, 4) float64, poses in the frame of the camera, meters.
     """
     moved = np.stack([offsets[:, 3], offsets[:, 4], -offsets[:, 5]], axis=1) / CM_PER_M
     return from_parts(moved, offsets[:, :3])
@@ -79,8 +79,8 @@ def product(tf_a_b: Array, tf_b_c: Array) -> Array:
 
     Parameters
     ----------
-    tf_a_b: (F, 4, 4).
-    tf_b_c: (F, 4, 4).
+    tf_a_b : (F, 4, 4) float64, poses, meters.
+    tf_b_c : (F, 4, 4) float64, poses, meters.
 
     Returns
     -------
@@ -103,12 +103,12 @@ def rotation_product(rotation: Array, by: Array) -> Array:
 
     Parameters
     ----------
-    rotation: (F, 3, 3).
-    by: (F, 3, 3).
+    rotation : (F, 3, 3) float64, rotation matrices.
+    by : (F, 3, 3) float64, rotation matrices.
 
     Returns
     -------
-    (F, 3, 3).
+    (F, 3, 3) float64, rotation matrices.
     """
     out = np.empty((3, 3, max(len(rotation), len(by))))
     _times(rotation.transpose(1, 2, 0), by.transpose(1, 2, 0), out)
@@ -139,11 +139,11 @@ def _shifted(tf: Array, by: Array) -> Array:
     if not np.any(by):
         return tf
     out = tf.copy("K")
-    out[:, :3, 3] += _moved(tf[:, :3, :3], by)
+    out[:, :3, 3] += _rotated_points(tf[:, :3, :3], by)
     return out
 
 
-def _moved(turn: Array, point: Array) -> Array:
+def _rotated_points(turn: Array, point: Array) -> Array:
     """One point, (3,), turned by rotations, (F, 3, 3). (F, 3)."""
     x, y, z = point.tolist()
     r = turn.transpose(1, 2, 0)
@@ -155,11 +155,11 @@ def inverse(tf: Array) -> Array:
 
     Parameters
     ----------
-    tf: (F, 4, 4).
+    tf : (F, 4, 4) float64, poses, meters.
 
     Returns
     -------
-    (F, 4, 4).
+    (F, 4, 4) float64, poses, meters.
     """
     out = _blank(len(tf))
     entries = tf.transpose(1, 2, 0)
@@ -176,11 +176,11 @@ def orthonormal(linear: Array) -> Array:
 
     Parameters
     ----------
-    linear: (F, 3, 3).
+    linear : (F, 3, 3) float64, any matrices.
 
     Returns
     -------
-    (F, 3, 3).
+    (F, 3, 3) float64, rotation matrices.
     """
     left, _, right = np.linalg.svd(linear)
     sign = np.sign(np.linalg.det(left @ right))

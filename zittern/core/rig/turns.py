@@ -27,11 +27,11 @@ def from_vectors(vectors_rad: Array) -> Array:
 
     Parameters
     ----------
-    vectors_rad: (F, 3).
+    vectors_rad : (F, 3) float64, radians.
 
     Returns
     -------
-    (F, 3, 3).
+    (F, 3, 3) float64, rotation matrices.
     """
     x, y, z = np.ascontiguousarray(vectors_rad.T)
     xx, yy, zz = x * x, y * y, z * z
@@ -59,11 +59,11 @@ def vectors(rotation: Array) -> Array:
 
     Parameters
     ----------
-    rotation: (F, 3, 3).
+    rotation : (F, 3, 3) float64, rotation matrices.
 
     Returns
     -------
-    (F, 3).
+    (F, 3) float64, radians.
     """
     r = rotation.transpose(1, 2, 0)
     axis = 0.5 * np.stack([r[2, 1] - r[1, 2], r[0, 2] - r[2, 0], r[1, 0] - r[0, 1]])
@@ -82,8 +82,8 @@ def between(start: Array, stop: Array) -> Array:
 
     Parameters
     ----------
-    start: (F, 3, 3).
-    stop: (F, 3, 3).
+    start : (F, 3, 3) float64, rotation matrices.
+    stop : (F, 3, 3) float64, rotation matrices.
 
     Returns
     -------

@@ -17,11 +17,11 @@ def lengths(vectors: Array) -> Array:
 
     Parameters
     ----------
-    vectors: (F, N).
+    vectors : (F, N) float64, in any unit.
 
     Returns
     -------
-    (F,).
+    (F,) float64, in the unit of the vectors.
     """
     return np.asarray(np.sqrt(np.einsum("fn,fn->f", vectors, vectors)), dtype=np.float64)
 
@@ -33,11 +33,11 @@ def turned(turn: Array, vectors: Array) -> Array:
 
     Parameters
     ----------
-    turn: (F, I, K).
-    vectors: (F, N, K).
+    turn : (F, I, K) float64, matrices.
+    vectors : (F, N, K) float64, in any unit.
 
     Returns
     -------
-    (F, N, I).
+    (F, N, I) float64, in the unit of the vectors.
     """
     return np.swapaxes(turn @ np.swapaxes(vectors, 1, 2), 1, 2)

@@ -28,6 +28,6 @@ seeds     seeds that are new
 naming    the names of dials, changed wherever they stand
 ids       ids that are free
 changes   what differs between two documents, part by part
-seen      a shot through one of its variants
+through_variant  a shot through one of its variants
 upgrades  older documents brought to the present shape; reading from JSON
 """

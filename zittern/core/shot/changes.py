@@ -31,7 +31,7 @@ def changes(before: Shot, after: Shot) -> dict[str, object]:
         if value is old or value == old:
             continue
         if name in _LISTS:
-            out[name] = _parts(value, old, _LISTS[name], lambda part: part)
+            out[name] = _changed_parts(value, old, _LISTS[name], lambda part: part)
         elif name == "lanes":
             out[name] = _lanes(before, after)
         else:
@@ -44,15 +44,15 @@ def _lanes(before: Shot, after: Shot) -> list[object]:
     layers = [layer for clip in clips for layer in clip.layers]
 
     def clip_told(clip: Clip) -> dict[str, object]:
-        return {**_fields(clip, "layers"), "layers": _parts(clip.layers, layers, "id", lambda layer: layer)}
+        return {**_fields(clip, "layers"), "layers": _changed_parts(clip.layers, layers, "id", lambda layer: layer)}
 
     def lane_told(lane: Lane) -> dict[str, object]:
-        return {**_fields(lane, "clips"), "clips": _parts(lane.clips, clips, "id", clip_told)}
+        return {**_fields(lane, "clips"), "clips": _changed_parts(lane.clips, clips, "id", clip_told)}
 
-    return _parts(after.lanes, before.lanes, "id", lane_told)
+    return _changed_parts(after.lanes, before.lanes, "id", lane_told)
 
 
-def _parts(parts: Iterable[_T], known: Sequence[_T], key: str, told: Callable[[_T], object]) -> list[object]:
+def _changed_parts(parts: Iterable[_T], known: Sequence[_T], key: str, told: Callable[[_T], object]) -> list[object]:
     """Each part, or that it is the same as one that is known."""
     by_key = {getattr(part, key): part for part in known}
     out: list[object] = []

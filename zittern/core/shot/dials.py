@@ -51,6 +51,6 @@ class Dial(Doc):
 
         Returns
         -------
-        (F,).
+        (F,) float64, in the unit of the dial.
         """
         return self.value.within(self.minimum, self.maximum).sample(scope)

@@ -268,7 +268,7 @@ SAID: dict[str, str] = {
 }
 
 
-def _swings() -> tuple[FieldLook, ...]:
+def _swing_fields() -> tuple[FieldLook, ...]:
     """Swing of each axis, within what the axis can do."""
     least, _ = limits_of(AxisSetting.model_fields["swing"]) or (0.0, 0.0)
     return tuple(
@@ -295,7 +295,7 @@ def _paces() -> tuple[FieldLook, ...]:
     )  # fmt: skip
 
 
-LAYER: tuple[FieldLook, ...] = (*described(Layer, _LAYER), *_swings(), *_paces())
+LAYER: tuple[FieldLook, ...] = (*described(Layer, _LAYER), *_swing_fields(), *_paces())
 CLIP: tuple[FieldLook, ...] = described(Clip, _CLIP)
 BLEND: tuple[FieldLook, ...] = described(Blend, _BLEND)
 # Positions of the corners of a pad, by their number: percent from its left and lower edge.

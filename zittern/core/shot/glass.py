@@ -34,7 +34,7 @@ class Glass(Doc):
 
         Returns
         -------
-        (F, 2).
+        (F, 2) float64, coefficients, dimensionless.
         """
         return np.stack([self.k1.sample(scope), self.k2.sample(scope)], axis=1)
 

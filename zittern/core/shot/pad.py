@@ -23,7 +23,7 @@ def corners(count: int) -> Array:
 
     Returns
     -------
-    (N, 2).
+    (N, 2) float64, shares of the width and height of the pad.
     """
     if count == FEWEST_CORNERS:
         return np.array([[0.0, 0.5], [1.0, 0.5]])
@@ -45,7 +45,7 @@ def shares(count: int, place: Array) -> Array:
 
     Returns
     -------
-    (F, N).
+    (F, N) float64, shares, dimensionless.
     """
     at = corners(count)
     if count == FEWEST_CORNERS:

@@ -63,7 +63,7 @@ class Posed(Doc):
 
         Returns
         -------
-        (F,).
+        (F,) float64, meters or degrees.
         """
         number: Number = getattr(self, field)
         return number.sample(scope.on_axis(axis_index(FIELD_AXES[field])) if number.by_axis else scope)

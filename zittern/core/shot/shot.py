@@ -263,7 +263,7 @@ class Shot(Doc):
 
         Returns
         -------
-        (F, 2).
+        (F, 2) float64, coefficients, dimensionless.
         """
         return np.zeros((len(scope.frames), 2)) if self.glass is None else self.glass.distortion(scope)
 

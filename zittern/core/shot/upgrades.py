@@ -16,8 +16,8 @@ from zittern.core.errors import DocumentError, faults_as
 from zittern.core.formula.grammar import with_seed
 from zittern.core.numbers.curves import MOST_FRAME, MOST_VALUE
 from zittern.core.shot.layers import MOST_SEED
-from zittern.core.shot.seen import checked
 from zittern.core.shot.shot import SCHEMA_VERSION, Shot, new_shot
+from zittern.core.shot.through_variant import checked
 from zittern.core.timebase import frames_in
 
 __all__ = [

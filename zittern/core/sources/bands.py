@@ -21,12 +21,12 @@ def sines(cycles: Array, amplitudes: Array, seeds: Seeds) -> Array:
     Parameters
     ----------
     cycles: (F, A, N) of N sines.
-    amplitudes: (A, N).
-    seeds: (A,).
+    amplitudes : (A, N) float64, amplitudes, in any unit.
+    seeds : (A,) uint64, seeds.
 
     Returns
     -------
-    (F, A).
+    (F, A) float64, in the unit of the amplitudes.
     """
     sizes = amplitudes / np.sqrt(np.sum(amplitudes**2, axis=1, keepdims=True))
     starts = streams.at(seeds, np.arange(amplitudes.shape[1], dtype=np.int64)) * 0.5
@@ -43,11 +43,11 @@ def scattered(count: int, seeds: Seeds) -> Array:
 
     Parameters
     ----------
-    seeds: (A,).
+    seeds : (A,) uint64, seeds.
 
     Returns
     -------
-    (A, N).
+    (A, N) float64, dimensionless.
     """
     inside = streams.at(streams.spawn(seeds, 7), np.arange(count, dtype=np.int64))
     return np.asarray((2.0 * np.arange(count) + 1.0 + inside) / count - 1.0, dtype=np.float64)
@@ -62,7 +62,7 @@ def whole_cycles(totals: Array) -> Array:
 
     Returns
     -------
-    (A, N).
+    (A, N) float64, dimensionless.
     """
     return np.asarray(
         np.where(totals > 0, np.maximum(1.0, np.round(totals)) / np.where(totals > 0, totals, 1.0), 0.0),

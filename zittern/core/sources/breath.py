@@ -50,7 +50,7 @@ class Breath(SourceDoc):
 
         Returns
         -------
-        (F,).
+        (F,) float64, Hz.
         """
         return self.rate_hz.sample(scope)
 

@@ -60,7 +60,7 @@ class Cycle(SourceDoc):
 
         Returns
         -------
-        (F,).
+        (F,) float64, Hz.
         """
         return self.rate_hz.sample(scope)
 

@@ -42,7 +42,7 @@ class Drift(SourceDoc):
 
         Returns
         -------
-        (F,).
+        (F,) float64, Hz.
         """
         return self.rate_hz.sample(scope)
 

@@ -131,7 +131,7 @@ class Gait(Stepping):
 
         Returns
         -------
-        (F,).
+        (F,) float64, Hz.
         """
         return self.step_rate.sample(scope)
 
@@ -140,7 +140,7 @@ class Gait(Stepping):
 
         Returns
         -------
-        (F,).
+        (F,) float64, Hz.
         """
         return self.peak_hz(scope)
 
@@ -247,7 +247,7 @@ def _warped(phase: Array, early: Callable[[Array], Array]) -> Array:
 
     Still rising. (F, A) -> (F, A).
     """
-    return phase + _between(phase, early)
+    return phase + _blended_steps(phase, early)
 
 
 def _early(number: Array, limp: Array | float, uneven: Array | float, seed: streams.Seeds) -> Array:
@@ -267,10 +267,10 @@ def _by_step(phase: Array, limp: Array, uneven: Array, seed: streams.Seeds, kept
             (1.0 + limped + _UNEVEN_SIZE * uneven * streams.numbered(number, seed, 42)) * kept(number), dtype=np.float64
         )
 
-    return _between(phase, size)
+    return _blended_steps(phase, size)
 
 
-def _between(phase: Array, of: Callable[[Array], Array]) -> Array:
+def _blended_steps(phase: Array, of: Callable[[Array], Array]) -> Array:
     """Return a value per step, with smooth transitions. (F, A) -> (F, A)."""
     index = np.floor(phase)
     fade = shape_of("smooth", phase - index)

@@ -103,7 +103,7 @@ class Hit(SourceDoc):
 
         Returns
         -------
-        (F,).
+        (F,) float64, Hz.
         """
         return self.ring_hz.sample(scope)
 
@@ -112,7 +112,7 @@ class Hit(SourceDoc):
 
         Returns
         -------
-        (F,).
+        (F,) float64, Hz.
         """
         return self.rhythm_hz.sample(scope)
 
@@ -124,7 +124,7 @@ class Hit(SourceDoc):
         (F, A): a first peak of 2 on each axis for a hit of strength 1, so that the swing is its maximum; not of unit
         RMS: hits are single events.
         """
-        hits = _joined(self._of_cues(inputs), self._own(inputs))
+        hits = _joined_hits(self._of_cues(inputs), self._own(inputs))
         if not len(hits.frames):
             return np.zeros((len(inputs.scope.frames), len(inputs.axes)))
         at = inputs.scope.over(hits.frames)
@@ -198,7 +198,7 @@ class _Hits:
     sizes: Array
 
 
-def _joined(a: _Hits, b: _Hits) -> _Hits:
+def _joined_hits(a: _Hits, b: _Hits) -> _Hits:
     return _Hits(np.concatenate([a.frames, b.frames]), np.concatenate([a.sizes, b.sizes]))
 
 

@@ -42,7 +42,7 @@ class Noise(SourceDoc):
 
         Returns
         -------
-        (F,).
+        (F,) float64, Hz.
         """
         return self.rate_hz.sample(scope)
 
@@ -51,7 +51,7 @@ class Noise(SourceDoc):
 
         Returns
         -------
-        (F,).
+        (F,) float64, Hz.
         """
         return 2.0**self.octaves * self.peak_hz(scope)
 

@@ -32,12 +32,12 @@ def first_peak(ring_hz: Array, sigma: Array) -> Array:
 
     Parameters
     ----------
-    ring_hz: (N,).
+    ring_hz : (N,) float64, Hz.
     sigma: (N,) per second.
 
     Returns
     -------
-    (N,).
+    (N,) float64, dimensionless.
     """
     omega = 2.0 * np.pi * ring_hz
     top = np.arctan2(omega, sigma) / omega
@@ -119,12 +119,12 @@ def ringing(inputs: Inputs, ring_hz: Number, arrivals: Array, sizes: Array, sigm
     Parameters
     ----------
     arrivals: (H,) frames.
-    sizes: (H, A).
-    sigma: (H,).
+    sizes : (H, A) float64, sizes of the hits, dimensionless.
+    sigma : (H,) float64, decay rates, 1/s.
 
     Returns
     -------
-    (F, A).
+    (F, A) float64, dimensionless.
     """
     frames, fps = inputs.scope.frames, inputs.scope.fps.value
     order = np.argsort(frames, kind="stable")
@@ -141,7 +141,7 @@ def ringing(inputs: Inputs, ring_hz: Number, arrivals: Array, sizes: Array, sigm
         envelope = np.exp(-sigma[n] / fps * (rising[rows] - arrivals[n]))
         out[rows] += sizes[n] * envelope[:, None] * np.sin(2.0 * np.pi * (phase[rows] - started[n]))
     counts[long] = 0
-    for part in _parts(counts):
+    for part in _hit_batches(counts):
         budget.check()
         hit = np.repeat(part, counts[part])
         row = np.arange(len(hit)) - np.repeat(np.cumsum(counts[part]) - counts[part], counts[part]) + first[hit]
@@ -153,7 +153,7 @@ def ringing(inputs: Inputs, ring_hz: Number, arrivals: Array, sizes: Array, sigm
     return back
 
 
-def _parts(counts: IntArray) -> list[IntArray]:
+def _hit_batches(counts: IntArray) -> list[IntArray]:
     """Numbers of hits, some at a time, so that their rows fit into memory."""
     total = np.cumsum(counts)
     if not len(total) or total[-1] == 0:

@@ -148,7 +148,7 @@ class Road(SourceDoc):
 
         Returns
         -------
-        (F,).
+        (F,) float64, Hz.
         """
         speed = self.speed.sample(scope)
         wave = _RIPPLES_M[self.ripples]
@@ -218,9 +218,11 @@ class _Stretch:
             * _wheels(part, n, self.base_m[:, None])
             * amplitude
         )
-        return np.asarray(self._sum(sides, way, n, starts, moved) / self.road.reference(part), dtype=np.float64)
+        return np.asarray(
+            self._sum_of_waves(sides, way, n, starts, moved) / self.road.reference(part), dtype=np.float64
+        )
 
-    def _sum(self, sides: str, way: Array, n: Array, starts: Array, moved: Complex) -> Array:
+    def _sum_of_waves(self, sides: str, way: Array, n: Array, starts: Array, moved: Complex) -> Array:
         """Sum of the sines as the body answers to them. moved: (F, N), or (1, N) where that does not change. (F,)."""
         if len(moved) == 1 and (step := _even_step(way)) is not None:
             return self._at_even_steps(sides, way, step, n, starts, moved[0])
@@ -317,7 +319,7 @@ def _sines(seed: streams.Seeds, what: str) -> tuple[Array, Array]:
 def _wheels(part: str, n: Array, base_m: Array) -> Complex:
     """Return the motion of the body by a wave of the road: both axles together, opposite, or left against right.
 
-    (F, N).
+    (F, N) float64, meters, one column per wave.
     """
     if part == "roll":
         # Waves much longer than the track lift both sides alike.

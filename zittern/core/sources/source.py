@@ -113,7 +113,7 @@ class SourceDoc(Doc):
 
         Returns
         -------
-        (F,).
+        (F,) float64, Hz.
         """
         return None
 

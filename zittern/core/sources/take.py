@@ -51,7 +51,7 @@ class Track(Doc):
 
         Parameters
         ----------
-        values: (N,).
+        values : (N,) float64, in the unit of the axis.
 
         Returns
         -------
@@ -67,7 +67,7 @@ class Track(Doc):
 
         Returns
         -------
-        (N,).
+        (N,) float64, in the unit of the axis.
         """
         try:
             raw = base64.b64decode(self.data, validate=True)
@@ -169,17 +169,17 @@ class Take(SourceDoc):
         if not self.loop:
             ends = np.minimum(at, length - at)
             shape = shape_of("smooth", ends / fade) if fade > 0.0 else 1.0
-            return np.where((at < 0.0) | (at > length), 0.0, _between(samples, at * rate) * shape)
+            return np.where((at < 0.0) | (at > length), 0.0, _sampled(samples, at * rate) * shape)
         period = length - fade
         within = np.mod(at, period)
         if fade == 0.0:
-            return _between(samples, within * rate)
+            return _sampled(samples, within * rate)
         turn = 0.5 * np.pi * np.clip(within / fade, 0.0, 1.0)
-        going = np.where(within < fade, np.cos(turn), 0.0) * _between(samples, (within + period) * rate)
-        return np.asarray(np.sin(turn) * _between(samples, within * rate) + going, dtype=np.float64)
+        going = np.where(within < fade, np.cos(turn), 0.0) * _sampled(samples, (within + period) * rate)
+        return np.asarray(np.sin(turn) * _sampled(samples, within * rate) + going, dtype=np.float64)
 
 
-def _between(samples: Array, place: Array) -> Array:
+def _sampled(samples: Array, place: Array) -> Array:
     """Sample at places between them, held outside. (N,), (F,) -> (F,)."""
     last = len(samples) - 1
     place = np.clip(place, 0.0, last)
@@ -192,11 +192,11 @@ def without_drift(samples: Array, below_hz: float, rate_hz: float) -> Array:
 
     Parameters
     ----------
-    samples: (N,).
+    samples : (N,) float64, in the unit of the axis.
 
     Returns
     -------
-    (N,).
+    (N,) float64, in the unit of the axis.
     """
     if below_hz <= 0.0 or len(samples) < _LEAST_FILTERED:
         return samples - np.mean(samples)

@@ -45,7 +45,7 @@ class Tremor(SourceDoc):
 
         Returns
         -------
-        (F,).
+        (F,) float64, Hz.
         """
         return self.centre_hz.sample(scope)
 

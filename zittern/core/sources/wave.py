@@ -78,7 +78,7 @@ class Wave(SourceDoc):
 
         Returns
         -------
-        (F,).
+        (F,) float64, Hz.
         """
         return self.rate_hz.sample(scope)
 

@@ -79,7 +79,7 @@ class Course:
             return Key(frame=frame, value=value, handle_in=into), key, None, None
         left = keys[at - 1]
         if left.interp not in _CUBIC:
-            value = left.value if left.interp == "hold" else _between(left, keys[at], frame)
+            value = left.value if left.interp == "hold" else _value_on_line(left, keys[at], frame)
             return Key(frame=frame, value=value), Key(frame=frame, value=value, interp=left.interp), None, None
         points = self.cubic(at - 1)
         first, second = halves(points, share_at(points, frame))
@@ -212,6 +212,6 @@ def with_changes(
     )
 
 
-def _between(left: Key, right: Key, frame: float) -> float:
+def _value_on_line(left: Key, right: Key, frame: float) -> float:
     """On the straight line from one key to the next."""
     return left.value + (right.value - left.value) * (frame - left.frame) / (right.frame - left.frame)

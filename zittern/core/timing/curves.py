@@ -41,7 +41,7 @@ def carried(curve: Curve, timing: TimeMap) -> Curve:
     Raises EditError where what repeats would need too many keys.
     """
     if len(timing.pieces) == 1 or len(curve.keys) == 1:
-        return curve.replace(keys=tuple(_moved(key, timing.at(key.frame), timing) for key in curve.keys))
+        return curve.replace(keys=tuple(_retimed_key(key, timing.at(key.frame), timing) for key in curve.keys))
     budget.check()
     course = Course(unfolded(_written_out(curve, timing.reach), timing.cuts))
     keys: list[Key] = []
@@ -217,7 +217,7 @@ def _written_out(curve: Curve, reach: tuple[float, float]) -> Curve:
     )
 
 
-def _moved(key: Key, frame: float, timing: TimeMap) -> Key:
+def _retimed_key(key: Key, frame: float, timing: TimeMap) -> Key:
     return _scaled(key, frame, timing.pieces[0].factor)
 
 

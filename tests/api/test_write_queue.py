@@ -17,7 +17,7 @@ from fastapi.routing import APIRoute
 
 from tests.web.harness import serving
 from zittern.api import routes as routes_package
-from zittern.api.turns import WRITES
+from zittern.api.write_queue import WRITES
 
 WRITERS = 60
 # Routes that are asked by POST and change nothing that is kept, and exports, whose files are no part of the database.

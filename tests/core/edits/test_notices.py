@@ -1,7 +1,7 @@
 import unittest
 
 from tests.core.making import edited, layer, shot_with
-from zittern.core.edits.made import added_addresses, notice
+from zittern.core.edits.notices import added_addresses, notice
 from zittern.core.shot.shot import new_shot
 
 

@@ -7,7 +7,7 @@ from zittern.core.motion.evaluate import evaluate
 from zittern.core.motion.picture import DEFAULT_DISTANCE_M
 from zittern.core.numbers.param import fixed, keyed
 from zittern.core.readings.flow import flowing
-from zittern.core.readings.moments import read
+from zittern.core.readings.point_readings import read
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Subject
 from zittern.core.sources.gait import Gait

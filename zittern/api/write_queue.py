@@ -42,7 +42,7 @@ async def place_in(line: asyncio.Semaphore, patience_s: float, busy: str) -> Asy
 
 async def _turn(request: Request) -> AsyncIterator[None]:
     came_s = time.monotonic()
-    turns: asyncio.Semaphore = request.app.state.turns
+    turns: asyncio.Semaphore = request.app.state.write_queue
     async with place_in(turns, PATIENCE_S, _LONG_LINE):
         with waiting_since(came_s):
             yield

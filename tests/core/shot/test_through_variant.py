@@ -13,10 +13,10 @@ from zittern.core.numbers.param import by_formula, fixed, keyed
 from zittern.core.shot.dials import Dial
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import HoldFraming, Operator
-from zittern.core.shot.seen import alone, as_stored, through_variant
 from zittern.core.shot.shot import Shot
 from zittern.core.shot.springs import Springs
 from zittern.core.shot.targets import MountTarget
+from zittern.core.shot.through_variant import alone, as_stored, through_variant
 from zittern.core.shot.upgrades import read_shot, write_shot
 
 RIG = (
