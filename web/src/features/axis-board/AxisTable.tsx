@@ -62,7 +62,7 @@ function FoldButton({ all, hides }: { all: boolean; hides: boolean }) {
     <button
       type="button"
       aria-expanded={all}
-      aria-label={titles}
+      aria-label={`axes: ${titles}`}
       title={all ? `Hide ${titles} where they do not move` : `Show ${titles}`}
       className="-my-1.5 h-6 rounded-sm px-1 hover:bg-(--wash)"
       onClick={() => view.setState({ allAxes: !all })}
