@@ -16,7 +16,7 @@ from zittern.core.units import CM_PER_M, Array, rad
 
 __all__ = [
     "AXES", "AXIS_INFO", "DIRECTIONS", "ROTATIONS", "SHIFTS", "TRANSLATIONS", "Axis", "AxisInfo", "PictureScale",
-    "axis_index", "axis_info", "axis_title", "no_offsets", "px_per_unit",
+    "axis_index", "axis_info", "axis_title", "center_px", "no_offsets", "px_per_unit",
 ]  # fmt: skip
 
 Axis = Literal["pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom", "shift_x", "shift_y", "focus"]
@@ -92,8 +92,8 @@ class AxisInfo:
         """Return whether its offsets are angles."""
         return self.unit == "deg"
 
-    def offsets_px(self, offsets: Array, at: PictureScale) -> Array:
-        """Return the picture motion by offsets.
+    def offsets_px(self, offsets: Array, at: PictureScale, small: bool = False) -> Array:
+        """Return the picture motion by offsets. small: in proportion to them.
 
         Parameters
         ----------
@@ -103,7 +103,12 @@ class AxisInfo:
         -------
         (F,) float64, pixels in the direction of `moves`.
         """
-        return np.asarray((np.tan(np.radians(offsets)) if self.turns else offsets) * self.scale(at))
+        return np.asarray(self._bent(offsets, small) * self.scale(at))
+
+    def _bent(self, offsets: Array, small: bool) -> Array:
+        if not self.turns:
+            return offsets
+        return np.radians(offsets) if small else np.asarray(np.tan(np.radians(offsets)))
 
     def swing_px(self, swing: float, at: PictureScale) -> float:
         """Return the picture motion by a swing in either direction, in pixels.
@@ -194,6 +199,27 @@ def no_offsets(frames: Array) -> Array:
     (F, A) float64, degrees, cm or %, all zero.
     """
     return np.zeros((len(frames), len(AXES)))
+
+
+def center_px(offsets: Array, at: PictureScale, small: bool = False) -> Array:
+    """Return the motion of the center of the picture by offsets. small: in proportion to them.
+
+    Parameters
+    ----------
+    offsets : (F, A) float64, degrees, cm or %.
+
+    Returns
+    -------
+    (F, 2) float64, pixels, right and down.
+    """
+    out = np.zeros((2, len(offsets)))
+    for info, values in zip(AXIS_INFO, offsets.T, strict=True):
+        if any(info.moves) and values.any():
+            moved_px = info.offsets_px(values, at, small)
+            for way, direction in zip(out, info.moves, strict=True):
+                if direction:
+                    way += moved_px if direction > 0.0 else -moved_px
+    return out.T
 
 
 def px_per_unit(at: PictureScale) -> Array:

@@ -19,6 +19,8 @@ from zittern.core.units import Array
 
 __all__ = ["distortion", "focal_mm", "focal_parts", "lens_values", "shift_percent"]
 
+_LENS_AXES: tuple[Axis, ...] = ("zoom", "focus", *SHIFTS)
+
 
 def focal_mm(run: Evaluation) -> Array:
     """Keyed, with the breathing of the glass.
@@ -57,14 +59,14 @@ def lens_values(run: Evaluation, offsets: Mapping[str, Array]) -> tuple[Array, .
     (F,) or (F, 2) each: focal length with breathing and zoom, mm; shift of the picture, %; distortion;
     focus distance, m.
     """
-    shot = run.shot
-    zoom, hunting = (_sum_on_axes(run, offsets, [axis])[:, 0] / 100.0 for axis in ("zoom", "focus"))
+    shot, sums = run.shot, _sum_on_axes(run, offsets, _LENS_AXES)
+    zoom, hunting = sums[:, 0] / 100.0, sums[:, 1] / 100.0
     keyed_mm, focus_m = focal_mm(run), run.memoized("focus", (shot.glass,), lambda: shot.focus_m(run.scope))
     if np.any(hunting):
         focus_m = np.maximum(focus_m * (1.0 + hunting), NEAREST_FOCUS_M)
         keyed_mm = shot.lens_mm(run.scope, focus_m)
     zoomed_mm = np.maximum(keyed_mm * (1.0 + zoom), LEAST_FOCAL_MM) if np.any(zoom) else keyed_mm
-    return zoomed_mm, shift_percent(run, offsets), distortion(run), focus_m
+    return zoomed_mm, sums[:, 2:], distortion(run), focus_m
 
 
 def shift_percent(run: Evaluation, offsets: Mapping[str, Array]) -> Array:
@@ -83,5 +85,8 @@ def shift_percent(run: Evaluation, offsets: Mapping[str, Array]) -> Array:
 
 def _sum_on_axes(run: Evaluation, offsets: Mapping[str, Array], axes: Sequence[Axis]) -> Array:
     """Return the sum of all layers on some axes. (F, N)."""
-    columns = [axis_index(axis) for axis in axes]
-    return sum((offset[:, columns] for offset in offsets.values()), np.zeros((len(run.frames), len(columns))))
+    out = np.zeros((len(axes), len(run.frames)))
+    for offset in offsets.values():
+        for row, axis in zip(out, axes, strict=True):
+            row += offset[:, axis_index(axis)]
+    return out.T

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from zittern.core.axes import AXIS_INFO, PictureScale
+from zittern.core.axes import PictureScale, center_px
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.pose import Pose
 from zittern.core.numbers.scope import Scope
@@ -97,13 +97,7 @@ def picture_offsets_px(shot: Shot, motion: Motion, distance_m: Array | float) ->
     -------
     (F, 2) pixels, right and down.
     """
-    total, scale = motion.total, picture_scale(shot, motion.pose.focal_mm, distance_m)
-    out = np.zeros((2, len(total)))
-    for info, offsets in zip(AXIS_INFO, total.T, strict=True):
-        for way, direction in zip(out, info.moves, strict=True):
-            if direction:
-                way += direction * info.offsets_px(offsets, scale)
-    return out.T
+    return center_px(motion.total, picture_scale(shot, motion.pose.focal_mm, distance_m))
 
 
 def on_screen_px(shot: Shot, pose: Pose, point_m: Array) -> tuple[Array, BoolArray]:

@@ -12,7 +12,7 @@ from functools import partial
 
 import numpy as np
 
-from zittern.core.axes import DIRECTIONS, px_per_unit
+from zittern.core.axes import center_px
 from zittern.core.motion import chain
 from zittern.core.motion.picture import picture_scale
 from zittern.core.readings.motion_view import MotionView
@@ -103,7 +103,7 @@ def _to_local(pose: Array, point: Array) -> Array:
 
 def _layer(seen: MotionView, layer: Tagged) -> Array:
     scale = picture_scale(seen.shot, seen.motion.pose.focal_mm, seen.away_m.values)
-    moved_px = (layer.values * px_per_unit(scale)) @ DIRECTIONS
+    moved_px = center_px(layer.values, scale, small=True)
     return lengths(np.diff(moved_px, axis=0, prepend=moved_px[:1]))
 
 
