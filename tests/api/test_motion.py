@@ -40,7 +40,7 @@ class Packets(WithServer):
         np.testing.assert_array_equal(arrays["pose"][:, :3], motion.pose.position_m.astype("<f4"))
         np.testing.assert_array_equal(arrays["pose"][:, 3:6], motion.pose.angles_deg.astype("<f4"))
         np.testing.assert_array_equal(arrays["bare"][:, 3:6], motion.bare.angles_deg.astype("<f4"))
-        np.testing.assert_allclose(arrays["pose"][0, 6:], [35.0, 32.269, 0.0, 0.0, 0.0, 0.0], atol=1e-3)
+        np.testing.assert_allclose(arrays["pose"][0, 6:], [35.0, 32.269, 0.0, 0.0, 0.0, 0.0, 4.0], atol=1e-3)
         np.testing.assert_array_equal(arrays["layer:sway-1"], motion.layers["sway-1"].astype("<f4"))
         np.testing.assert_allclose(arrays["sum"], arrays["layer:sway-1"] + arrays["layer:shake-1"], atol=1e-6)
 
@@ -48,7 +48,7 @@ class Packets(WithServer):
         bend = {"type": "bend_corner", "frame": 1, "percent": -3.0}
         head, arrays = self.ask(commands=[bend])
         k1 = -0.03 / ((960.0**2 + 540.0**2) / (35.0 / 36.0 * 1920.0) ** 2)
-        np.testing.assert_allclose(arrays["pose"][:, 10:], np.tile([k1, 0.0], (192, 1)), atol=1e-6)
+        np.testing.assert_allclose(arrays["pose"][:, 10:12], np.tile([k1, 0.0], (192, 1)), atol=1e-6)
         corner = head["readings"]["corner"]
         self.assertAlmostEqual(corner["share"], -0.03)
         self.assertAlmostEqual(corner["px"], -0.03 * np.hypot(960.0, 540.0))
