@@ -230,4 +230,7 @@ def px_per_unit(at: PictureScale) -> Array:
     (A,) float64, pixels per degree, cm or %; (F, A) where the scale has one number per frame.
     """
     columns = [info.scale(at) * (rad(1.0) if info.turns else 1.0) for info in AXIS_INFO]
-    return np.stack(np.broadcast_arrays(*columns), axis=-1)
+    out = np.empty((len(columns), *np.broadcast(*columns).shape))
+    for row, column in enumerate(columns):
+        out[row] = column
+    return out.T

@@ -119,10 +119,10 @@ def _layers(at: Moment) -> tuple[LayerReading, ...]:
 
 
 def _clips(at: Moment) -> tuple[ClipReading, ...]:
+    if at.passing:
+        return tuple(clip_reading(at.shot, clip, None) for clip in at.shot.clips())
     per_unit = px_per_unit(scale_at(at.shot, scope_at(at.shot, at.frame), at.distance_m))
-    return tuple(
-        clip_reading(at.shot, clip, None if at.passing else _clip_size(at, clip, per_unit)) for clip in at.shot.clips()
-    )
+    return tuple(clip_reading(at.shot, clip, _clip_size(at, clip, per_unit)) for clip in at.shot.clips())
 
 
 def _clip_size(at: Moment, clip: Clip, per_unit: Array) -> Size | None:
