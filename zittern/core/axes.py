@@ -15,8 +15,8 @@ import numpy as np
 from zittern.core.units import CM_PER_M, Array, rad
 
 __all__ = [
-    "AXES", "AXIS_INFO", "DIRECTIONS", "ROTATIONS", "SHIFTS", "TRANSLATIONS", "Axis", "AxisInfo", "PictureScale",
-    "axis_index", "axis_info", "axis_title", "center_px", "no_offsets", "px_per_unit",
+    "AXES", "AXIS_INFO", "DIRECTIONS", "NEAREST_M", "ROTATIONS", "SHIFTS", "TRANSLATIONS", "Axis", "AxisInfo",
+    "PictureScale", "axis_index", "axis_info", "axis_title", "center_px", "no_offsets", "px_per_unit",
 ]  # fmt: skip
 
 Axis = Literal["pan", "tilt", "roll", "truck", "pedestal", "dolly", "zoom", "shift_x", "shift_y", "focus"]
@@ -29,7 +29,7 @@ SHIFTS: tuple[Axis, ...] = AXES[7:9]
 # The tangent of a swing grows without limit towards a quarter turn.
 _STEEPEST_DEG = 89.0
 # Nearer than this a shift of the camera would move the picture without end.
-_NEAREST_M = 0.01
+NEAREST_M = 0.01
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,7 +54,7 @@ class PictureScale:
     @property
     def distance_cm(self) -> Any:
         """From the lens to the subject."""
-        return np.maximum(self.distance_m, _NEAREST_M) * CM_PER_M
+        return np.maximum(self.distance_m, NEAREST_M) * CM_PER_M
 
 
 @dataclass(frozen=True, slots=True)

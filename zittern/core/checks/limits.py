@@ -50,39 +50,35 @@ def limits(study: Study) -> Iterator[Finding]:
 def _lens_at_its_stop(study: Study) -> Iterator[Finding]:
     """Find frames in which the zoom would make the focal length shorter than possible."""
     zoom = study.motion.total[:, axis_index("zoom")]
-    wanted = study.shot.lens_mm(study.scope) * (1.0 + zoom / 100.0)
-    at_stop = wanted < LEAST_FOCAL_MM
-    if not np.any(at_stop):
-        return
-    yield Finding(
-        check="limits",
-        weight=False,
-        at="shot.focal_mm",
-        frames=stretch(study.frames, at_stop),
-        amount=float(LEAST_FOCAL_MM - np.min(wanted)),
-        unit="mm",
-        says=f"the lens is at its stop of {LEAST_FOCAL_MM:g} mm in {int(at_stop.sum())} frames: zoom goes down to "
-        f"{np.min(zoom):.0f} %",
-    )
+    wanted_mm = study.shot.lens_mm(study.scope) * (1.0 + zoom / 100.0)
+    reason = f"zoom goes down to {np.min(zoom):.0f} %"
+    yield from _at_stop(study, "shot.focal_mm", "lens", wanted_mm, LEAST_FOCAL_MM, "mm", reason)
 
 
 def _focus_at_its_stop(study: Study) -> Iterator[Finding]:
     """Find frames in which layers would focus nearer than possible."""
     focus = study.motion.total[:, axis_index("focus")]
-    wanted = study.shot.focus_m(study.scope) * (1.0 + focus / 100.0)
-    at_stop = wanted < NEAREST_FOCUS_M
-    if not np.any(at_stop):
-        return
-    yield Finding(
-        check="limits",
-        weight=False,
-        at="shot.glass.focus_m" if study.shot.glass is not None else "shot.focal_mm",
-        frames=stretch(study.frames, at_stop),
-        amount=float(NEAREST_FOCUS_M - np.min(wanted)),
-        unit="m",
-        says=f"the focus is at its stop of {NEAREST_FOCUS_M:g} m in {int(at_stop.sum())} frames: layers lower it by "
-        f"{-np.min(focus):.0f} %",
-    )
+    wanted_m = study.shot.focus_m(study.scope) * (1.0 + focus / 100.0)
+    at = "shot.glass.focus_m" if study.shot.glass is not None else "shot.focal_mm"
+    reason = f"layers lower it by {-np.min(focus):.0f} %"
+    yield from _at_stop(study, at, "focus", wanted_m, NEAREST_FOCUS_M, "m", reason)
+
+
+def _at_stop(
+    study: Study, at: str, name: str, wanted: Array, least: float, unit: str, reason: str
+) -> Iterator[Finding]:
+    """Find frames in which a value of the lens would go below the least possible."""
+    at_stop = wanted < least
+    if np.any(at_stop):
+        yield Finding(
+            check="limits",
+            weight=False,
+            at=at,
+            frames=stretch(study.frames, at_stop),
+            amount=float(least - np.min(wanted)),
+            unit=unit,
+            says=f"the {name} is at its stop of {least:g} {unit} in {int(at_stop.sum())} frames: {reason}",
+        )
 
 
 def _free(study: Study, number: Number) -> Array | None:

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import numpy as np
 
-from zittern.core.axes import PictureScale, center_px
+from zittern.core.axes import NEAREST_M, PictureScale, center_px
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.pose import Pose
 from zittern.core.numbers.scope import Scope
 from zittern.core.optics.distortion import distorted, undistorted_nearly
-from zittern.core.optics.lens import focal_px
+from zittern.core.optics.lens import FloatOrArray, focal_px
 from zittern.core.rig import rotations
 from zittern.core.rig.vectors import lengths
 from zittern.core.shot.shot import Shot
@@ -23,8 +23,6 @@ __all__ = [
 
 # Default subject distance.
 DEFAULT_DISTANCE_M = 4.0
-# Nearer than this a shift of the camera would move the picture without end.
-NEAREST_M = 0.01
 # A ray that goes forward by less than this share of its length does not meet the picture.
 _LEAST_AHEAD = 1e-3
 # Points nearer to the lens (m) have no screen position.
@@ -64,13 +62,13 @@ def distances_m(shot: Shot, motion: Motion) -> Array:
 
 
 def picture_scale(
-    shot: Shot, focal_mm: Array, distance_m: Array | float, breathing: Array | float = 0.0
+    shot: Shot, focal_mm: FloatOrArray, distance_m: Array | float, breathing: Array | float = 0.0
 ) -> PictureScale:
     """Return what the size of a motion in the picture depends on, at some frames.
 
     Parameters
     ----------
-    focal_mm : (F,) float64, millimeters, of the lens.
+    focal_mm : (F,) float64, millimeters, of the lens; or one number.
     distance_m : (F,) float64, meters, from the lens to the subject; or one number.
     breathing : (F,) float64, as `Shot.breathing`; or one number.
     """
@@ -81,9 +79,8 @@ def picture_scale(
 
 def scale_at(shot: Shot, scope: Scope, distance_m: float) -> PictureScale:
     """Return what the size of a motion in the picture depends on, at a scope's first frame, without layers."""
-    f_px = focal_px(shot.lens_at(scope), shot.sensor_mm, shot.picture.width_px)
     breathing = float(shot.breathing(scope.over(scope.frames[:1]))[0])
-    return PictureScale(f_px, shot.picture.width_px, shot.picture.height_px, distance_m, breathing)
+    return picture_scale(shot, shot.lens_at(scope), distance_m, breathing)
 
 
 def picture_offsets_px(shot: Shot, motion: Motion, distance_m: Array | float) -> Array:

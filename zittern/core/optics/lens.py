@@ -13,7 +13,8 @@ import numpy as np
 from zittern.core.units import Array, rad
 
 __all__ = [
-    "LEAST_FOCAL_MM", "MOST_FOCAL_MM", "corner_tangent", "focal_for_vfov_mm", "focal_px", "height_mm", "vfov_deg",
+    "LEAST_FOCAL_MM", "MOST_FOCAL_MM", "FloatOrArray", "corner_tangent", "focal_for_vfov_mm", "focal_px", "height_mm",
+    "vfov_deg",
 ]  # fmt: skip
 
 FloatOrArray = TypeVar("FloatOrArray", float, Array)
