@@ -79,6 +79,7 @@ class Bent(WithMovies):
         slug = "jetty-walk"
         self.edit(slug, {"type": "bend_corner", "frame": 1, "percent": -15.0})
         page = self.open(slug)
+        page.locator("[data-testid=set-view][data-set=ready]").wait_for()
         box = page.get_by_test_id("viewfinder").bounding_box()
         assert box is not None
         page.keyboard.press("p")

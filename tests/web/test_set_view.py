@@ -3,7 +3,7 @@
 import re
 
 import numpy as np
-from playwright.sync_api import expect
+from playwright.sync_api import Route, expect
 
 from tests.core.making import over
 from tests.web.harness import settled
@@ -81,6 +81,23 @@ class InTheSetView(WithPage):
         pan = np.degrees(np.arctan2(-away[0], -away[2]))
         tilt = np.degrees(np.arctan2(away[1], np.hypot(away[0], away[2])))
         np.testing.assert_allclose(pose[3:5], [pan, tilt], atol=1e-3)
+
+    def test_a_click_before_the_set_is_loaded_says_so_and_picks_on(self) -> None:
+        held: list[Route] = []
+        self.page.route("**/api/sets/**", lambda route: held.append(route))
+        page = self.open("jetty-walk")
+        page.keyboard.press("p")
+        view = page.get_by_test_id("viewfinder")
+        expect(view.get_by_text("click the point to look at")).to_be_visible()
+        box = view.bounding_box()
+        assert box is not None
+        page.mouse.click(box["x"] + 240, box["y"] + 130)
+        expect(page.get_by_text("The set is still loading: click again in a moment")).to_be_visible()
+        for route in held:
+            route.continue_()
+        page.locator("[data-testid=set-view][data-set=ready]").wait_for()
+        page.mouse.click(box["x"] + 240, box["y"] + 130)
+        expect(page.get_by_label("Undo: Set subject")).to_be_visible()
 
     def test_nothing_is_picked_after_escape(self) -> None:
         page = self.open("empty-dune")

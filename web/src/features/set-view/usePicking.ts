@@ -4,6 +4,7 @@ import { useStore } from "zustand";
 import { fitted } from "../../shared/fit";
 import { commit, markSubject } from "../../stores/editing";
 import { note } from "../../stores/notes";
+import { openShot } from "../../stores/openShot";
 import { elementOf, FINDER, SET_VIEW, stage } from "../../stores/stage";
 import { view } from "../../stores/view";
 import { seenNow } from "./drawViews";
@@ -54,7 +55,14 @@ export function usePicking(scene: Scene, lens: PerspectiveCamera, outside: Persp
         ({ object }) => object instanceof Mesh && shows(object) && !object.layers.isEnabled(OUTSIDE_LAYER),
       );
       if (!hit) {
-        note("info", "Nothing to pick there: click a piece of the set, or press Esc");
+        const { ready, setProblem } = stage.getState();
+        const loading = Boolean(openShot.getState().state?.document.set_id) && !ready && !setProblem;
+        note(
+          "info",
+          loading
+            ? "The set is still loading: click again in a moment"
+            : "Nothing to pick there: click a piece of the set, or press Esc",
+        );
         return;
       }
       view.setState({ picking: false });
