@@ -4,7 +4,6 @@ import { useStore } from "zustand";
 import { fitted } from "../../shared/fit";
 import { commit, markSubject } from "../../stores/editing";
 import { note } from "../../stores/notes";
-import { openShot } from "../../stores/openShot";
 import { elementOf, FINDER, SET_VIEW, stage } from "../../stores/stage";
 import { view } from "../../stores/view";
 import { seenNow } from "./drawViews";
@@ -56,7 +55,7 @@ export function usePicking(scene: Scene, lens: PerspectiveCamera, outside: Persp
       );
       if (!hit) {
         const { ready, setProblem } = stage.getState();
-        const loading = Boolean(openShot.getState().state?.document.set_id) && !ready && !setProblem;
+        const loading = !ready && !setProblem;
         note(
           "info",
           loading
