@@ -10,7 +10,7 @@ import subprocess
 from collections.abc import Iterator
 from pathlib import Path
 
-from zittern.store.shipped import shipped_presets
+from zittern.store.shipped import shipped_presets, shipped_rigs
 
 __all__ = ["OUT", "words"]
 
@@ -28,15 +28,17 @@ _LEFT_OUT = ("migrations", "web_dist", "bench.py", "benching", "engine.py", "tab
 def words() -> str:
     """The texts: of the page, then of Python; {} marks a placeholder."""
     page = subprocess.run(["node", "tools/words.mjs"], cwd=ROOT, check=True, capture_output=True, text=True).stdout
-    python = "\n".join(sorted({*_of_python(), *_of_presets()}))
+    python = "\n".join(sorted({*_of_python(), *_of_data()}))
     head = "# Made by `make words`: texts of the interface. {} marks a placeholder."
     return f"{head}\n\n## Page\n\n{page}\n\n## Python\n\n{python}\n"
 
 
-def _of_presets() -> Iterator[str]:
+def _of_data() -> Iterator[str]:
     for preset in shipped_presets().values():
         corners = preset.blend.corners if preset.blend else ()
         yield from (preset.name, preset.line, *(each.name for each in (*preset.layers, *corners)))
+    for rig in shipped_rigs().values():
+        yield from (rig.name, rig.line, *(mount.name for mount in rig.mounts))
 
 
 def _of_python() -> Iterator[str]:

@@ -36,7 +36,7 @@ from zittern.core.shot.springs import Springs
 from zittern.core.sources.noise import Noise
 from zittern.core.timebase import frame_grid
 from zittern.formats.table import written
-from zittern.store.shipped import shipped_presets
+from zittern.store.shipped import shipped_presets, shipped_rigs
 
 __all__ = ["big_shot", "run"]
 
@@ -156,7 +156,7 @@ def _long(rounds: int) -> dict[str, object]:
     pivot = TypeAdapter(Command).validate_python(
         {"type": "set_pivot", "mount": rig.mounts[-1].id, "pivot_m": [0.0, 0.1, 0.2]}
     )
-    ready = TypeAdapter(Command).validate_python({"type": "use_rig", "rig": "shoulder"})
+    ready = TypeAdapter(Command).validate_python({"type": "use_rig", "rig": shipped_rigs()["shoulder"]})
     best = _best(
         {
             "long": lambda: evaluate(long), "sprung": lambda: evaluate(sprung), "rig": lambda: evaluate(rig),

@@ -1,6 +1,7 @@
 import numpy as np
 
 from tests.api.making import WithServer, unpack
+from tests.core.making import use_rig
 from tools.demo.courier import place_m
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.motion.targets import cue_places_m, position_m
@@ -121,7 +122,7 @@ class Poses(WithServer):
 
 class Readings(WithServer):
     def test_rig_framing_and_what_moves_the_picture_come_with_the_motion(self) -> None:
-        self.edit({"type": "use_rig", "rig": "shoulder"})
+        self.edit(use_rig("shoulder"))
         self.edit({"type": "set_values", "values": [{"at": "mount:hands.operator", "value": {}}]})
         head, arrays = unpack(self.client.post("/api/shots/jetty-walk/motion", json={"frame": 96}).content)
         self.assertLessEqual(

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from typing import Any
 
 import numpy as np
 from pydantic import TypeAdapter
@@ -22,6 +23,7 @@ from zittern.core.sources.source import SourceDoc
 from zittern.core.sources.wave import Wave
 from zittern.core.timebase import Fps
 from zittern.core.units import Array
+from zittern.store.shipped import shipped_rigs
 
 _COMMAND: TypeAdapter[Command] = TypeAdapter(Command)
 
@@ -32,6 +34,11 @@ ALL_SWINGS = {"pan": 0.5, "tilt": 0.4, "roll": 0.3, "truck": 1.0, "pedestal": 0.
 def over(frames: Array | list[float] | float, first_frame: float = 1.0) -> Scope:
     """A scope at some frames, 24 a second."""
     return Scope(np.atleast_1d(np.asarray(frames, dtype=np.float64)), Fps(num=24), first_frame)
+
+
+def use_rig(name: str) -> dict[str, Any]:
+    """The command that puts a rig that ships into a shot."""
+    return {"type": "use_rig", "rig": shipped_rigs()[name].model_dump(mode="json")}
 
 
 def command(**fields: object) -> Command:

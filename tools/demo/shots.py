@@ -21,7 +21,7 @@ from zittern.core.shot.shot import Shot, Subject, new_shot
 from zittern.core.shot.through_variant import as_stored
 from zittern.demo.build import SHIPPED
 from zittern.formats import shot_json
-from zittern.store.shipped import shipped_presets
+from zittern.store.shipped import shipped_presets, shipped_rigs
 
 __all__ = [
     "SHOTS",
@@ -66,7 +66,7 @@ def jetty_walk_handheld() -> Shot:
     steps = {"follows": "a cadence", "cadence_hz": STEP_HZ, "uneven": 0.35}
     return _edited(
         shot,
-        {"type": "use_rig", "rig": "shoulder"},
+        {"type": "use_rig", "rig": shipped_rigs()["shoulder"]},
         {"type": "add_handheld"},
         {
             "type": "set_values",
@@ -209,7 +209,7 @@ def sled_run() -> Shot:
     return _edited(
         shot,
         *({"type": "aim_camera", "frame": float(frame), "key": True} for frame in frames),
-        {"type": "use_rig", "rig": "vehicle mount"},
+        {"type": "use_rig", "rig": shipped_rigs()["vehicle mount"]},
         {"type": "place_preset", **_preset("washboard")},
         {"type": "set_values", "values": [{"at": "layer:road-1.target", "value": "camera"}]},
         {"type": "cross_fade_to", **_preset("shoulder-standing"), "clip": "clip-1", "frame": 96, "within_frames": 36},
@@ -286,7 +286,7 @@ def kite_pass() -> Shot:
     )
     return _edited(
         shot,
-        {"type": "use_rig", "rig": "shoulder"},
+        {"type": "use_rig", "rig": shipped_rigs()["shoulder"]},
         {"type": "set_values", "values": [{"at": "mount:shoulder.operator", "value": chases}]},
         {"type": "add_handheld"},
         {"type": "add_layer", "source": "breath"},

@@ -10,6 +10,7 @@ import re
 
 from tools.presets.blends import BLENDS
 from tools.presets.building import beats, breath, dial, layer, noise, steps, with_body_levers
+from tools.presets.rigs import RIGS
 from zittern.core.numbers.param import by_formula, fixed
 from zittern.core.presets.files import ENDING, write_preset
 from zittern.core.presets.preset import Preset
@@ -19,7 +20,7 @@ from zittern.core.sources.hit import Hit
 from zittern.core.sources.road import Road
 from zittern.core.sources.tremor import Tremor
 from zittern.core.sources.wave import Wave
-from zittern.store.shipped import FOLDER, INDEX
+from zittern.store.shipped import FOLDER, INDEX, RIG_FILE, RIGS_DATA
 
 __all__ = ["BUILT", "key_of", "main"]
 
@@ -350,11 +351,12 @@ BUILT: dict[str, Preset] = {key_of(preset.name): with_body_levers(preset) for pr
 
 
 def main() -> None:
-    """Write one file per preset, and their order."""
+    """Write one file per preset, their order, and the rigs."""
     FOLDER.mkdir(exist_ok=True)
     for key, preset in BUILT.items():
         (FOLDER / f"{key}{ENDING}").write_text(write_preset(preset) + "\n", encoding="utf-8")
     INDEX.write_text(json.dumps(list(BUILT), indent=1) + "\n", encoding="utf-8")
+    RIG_FILE.write_bytes(RIGS_DATA.dump_json(RIGS, indent=1) + b"\n")
 
 
 if __name__ == "__main__":

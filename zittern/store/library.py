@@ -33,6 +33,7 @@ from zittern.store.presets import PresetShelf
 from zittern.store.reserve import Reserve
 from zittern.store.revisions import Head, History, State
 from zittern.store.scribbles import packed_scribble
+from zittern.store.shipped import shipped_rigs
 from zittern.store.tables import ProjectRow, RevisionRow, ShotRow, now
 from zittern.store.tidy import Tidying
 from zittern.store.workspace import Workspace
@@ -286,7 +287,7 @@ class Library:
             base = revisions.find_head(connection, onto).revision
         from zittern.core.edits.upgrades import read_command
 
-        return self.edit(onto, base, read_command(text))
+        return self.edit(onto, base, read_command(text, shipped_rigs()))
 
     def undo(self, key: str, base_revision: int) -> State:
         """One step back. Raises Conflict."""

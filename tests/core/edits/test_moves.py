@@ -2,7 +2,7 @@ import unittest
 
 import numpy as np
 
-from tests.core.making import command, edited, layer, over, shot_with
+from tests.core.making import command, edited, layer, over, shot_with, use_rig
 from zittern.core.edits.table import apply
 from zittern.core.errors import EditError
 from zittern.core.motion.evaluate import evaluate
@@ -119,5 +119,5 @@ class Held(unittest.TestCase):
         self.assertGreater(float(np.ptp(evaluate(edited(others, replace)).pose.position_m[:, 1])), 1.0)
 
     def test_a_rig_that_is_put_in_gives_whatever_is_soloed(self) -> None:
-        soloed = edited(shot_with(mounts=(BASE.replace(solo=True),)), {"type": "use_rig", "rig": "shoulder"})
+        soloed = edited(shot_with(mounts=(BASE.replace(solo=True),)), use_rig("shoulder"))
         self.assertTrue(evaluate(soloed).on.given)

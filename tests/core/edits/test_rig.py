@@ -3,19 +3,19 @@ from unittest import mock
 
 import numpy as np
 
-from tests.core.making import edited, layer, shot_with
+from tests.core.making import edited, layer, shot_with, use_rig
 from zittern.core.edits import rig as rig_edits
 from zittern.core.edits.keeping import same_picture
 from zittern.core.edits.merging import merged
 from zittern.core.errors import EditError, NeedsKeys
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.param import fixed, keyed
-from zittern.core.presets.ready_rigs import RIGS
 from zittern.core.rig import transforms
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.operator import Operator
 from zittern.core.shot.shot import Shot
 from zittern.core.shot.springs import Springs
+from zittern.store.shipped import shipped_rigs
 
 MOVE = Mount(
     id="camera",
@@ -138,15 +138,15 @@ class KeepsThePicture(unittest.TestCase):
 class Ready(unittest.TestCase):
     def test_every_ready_made_rig_leaves_a_still_picture_and_takes_the_place_of_the_one_before(self) -> None:
         before = shot(Mount(id="camera", name="Camera", y_m=fixed(1.6), pan_deg=fixed(30.0)))
-        for rig in RIGS:
-            after = edited(before, {"type": "use_rig", "rig": "stabiliser"}, {"type": "use_rig", "rig": rig.name})
+        for rig in shipped_rigs().values():
+            after = edited(before, use_rig("stabiliser"), {"type": "use_rig", "rig": rig})
             self.assertEqual([mount.name for mount in after.mounts], ["Camera", *(mount.name for mount in rig.mounts)])
             self.assertTrue(same_picture(before, after), rig.name)
 
     def test_what_was_worked_on_stays(self) -> None:
         rigged = edited(
             shot(MOVE),
-            {"type": "use_rig", "rig": "crane arm"},
+            use_rig("crane arm"),
             {
                 "type": "set_keys",
                 "keys": [
@@ -155,22 +155,22 @@ class Ready(unittest.TestCase):
                 ],
             },
         )
-        after = edited(rigged, {"type": "use_rig", "rig": "tripod"})
+        after = edited(rigged, use_rig("tripod"))
         self.assertEqual([mount.name for mount in after.mounts], ["Camera", "Arm", "Head"])
 
     def test_what_a_variant_that_is_put_aside_works_on_stays(self) -> None:
-        rigged = edited(shot(MOVE), {"type": "use_rig", "rig": "stabiliser"})
+        rigged = edited(shot(MOVE), use_rig("stabiliser"))
         aimed = {"type": "set_values", "values": [{"at": f"mount:{rigged.mounts[-1].id}.operator", "value": {}}]}
         for works, stays in (((), False), ((aimed,), True)):
             aside = edited(rigged, *works, {"type": "add_variant"})
             back = aside.replace(mounts=tuple(each.replace(operator=None) for each in aside.mounts))
-            after = edited(back, {"type": "use_rig", "rig": "tripod"})
+            after = edited(back, use_rig("tripod"))
             self.assertEqual(rigged.mounts[-1].id in {each.id for each in after.mounts}, stays)
 
     def test_what_nobody_worked_on_is_taken_away_together_and_the_pictures_compared_once(self) -> None:
-        rigged = edited(shot(MOVE), {"type": "use_rig", "rig": "stabiliser"}, {"type": "add_mount"})
+        rigged = edited(shot(MOVE), use_rig("stabiliser"), {"type": "add_mount"})
         with mock.patch.object(rig_edits, "same_picture", wraps=same_picture) as compared:
-            after = edited(rigged, {"type": "use_rig", "rig": "tripod"})
+            after = edited(rigged, use_rig("tripod"))
         self.assertEqual((compared.call_count, [mount.name for mount in after.mounts]), (1, ["Camera", "Head"]))
         self.assert_still_framed(rigged, after)
 
@@ -180,7 +180,7 @@ class Ready(unittest.TestCase):
         aims = Mount(id="aims", name="Aims", operator=Operator())
         before = shot(MOVE, raised, pole, aims, layers=(layer(swings={"tilt": 6.0, "roll": 3.0}, target="camera"),))
         with mock.patch.object(rig_edits, "same_picture", wraps=same_picture) as compared:
-            after = edited(before, {"type": "use_rig", "rig": "tripod"})
+            after = edited(before, use_rig("tripod"))
         self.assertEqual(compared.call_count, 1)
         self.assertEqual([mount.name for mount in after.mounts], ["Camera", "Aims", "Head"])
         self.assert_still_framed(before, after)
@@ -190,7 +190,7 @@ class Ready(unittest.TestCase):
         spacer = Mount(id="spacer", name="Spacer", x_m=fixed(0.2))
         rolling = MOVE.replace(roll_deg=keyed((1, 0.0), (90, 20.0)))
         before = shot(rolling, held, TILTING, spacer)
-        after = edited(before, {"type": "use_rig", "rig": "tripod"})
+        after = edited(before, use_rig("tripod"))
         self.assertEqual([mount.name for mount in after.mounts], ["Camera", "Held", "Head", "Head"])
         self.assert_still_framed(before, after)
 

@@ -8,16 +8,24 @@ from zittern.core.edits.command import COMMANDS
 from zittern.core.edits.dials import AddDial, SetDial
 from zittern.core.edits.layers import AddHandheld
 from zittern.core.edits.presets import CrossFadeTo
-from zittern.core.edits.upgrades import FIELDS, TYPES, read_command
+from zittern.core.edits.rig import UseRig
+from zittern.core.edits.table import Command
+from zittern.core.edits.upgrades import FIELDS, TYPES
+from zittern.core.edits.upgrades import read_command as read_with
 from zittern.core.errors import BadInput, DocumentError
 from zittern.core.presets.files import read_preset
 from zittern.core.shot.mounts import MOVE_FIELDS
+from zittern.store.shipped import shipped_rigs
 
 DATA = Path(__file__).parents[2] / "data"
 
 
 def stored(**fields: object) -> str:
     return json.dumps(fields)
+
+
+def read_command(text: str) -> Command:
+    return read_with(text, shipped_rigs())
 
 
 class OlderCommands(unittest.TestCase):
@@ -50,6 +58,12 @@ class OlderCommands(unittest.TestCase):
         path = {**dict.fromkeys(MOVE_FIELDS, 0.0), "last_frame": 9, "rig": [arm]}
         (mount,) = read_command(stored(type="add_move", move=path, name="Walk")).move.rig
         self.assertEqual((mount.name, mount.springs.turn_hz), ("mount: give.", 2.0))
+
+    def test_rigs_by_name(self) -> None:
+        for name, rig in shipped_rigs().items():
+            self.assertEqual(read_command(stored(type="use_rig", rig=name)), UseRig(rig=rig))
+        with self.assertRaisesRegex(BadInput, "rig"):
+            read_command(stored(type="use_rig", rig="balloon"))
 
     def test_dials(self) -> None:
         self.assertEqual(

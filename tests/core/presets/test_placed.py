@@ -2,7 +2,7 @@ import unittest
 
 import numpy as np
 
-from tests.core.making import edited, layer, shot_with
+from tests.core.making import edited, layer, shot_with, use_rig
 from zittern.core.edits.parts import find_clip
 from zittern.core.edits.presets import PlacePreset
 from zittern.core.errors import DocumentError
@@ -135,7 +135,7 @@ class Rigs(unittest.TestCase):
     MOVE = Mount(id="camera", name="Camera", x_m=keyed((1, 0.0), (240, 4.0)))
 
     def held(self) -> Shot:
-        rigged = edited(shot_with(mounts=(self.MOVE,)).replace(lanes=()), {"type": "use_rig", "rig": "shoulder"})
+        rigged = edited(shot_with(mounts=(self.MOVE,)).replace(lanes=()), use_rig("shoulder"))
         return rigged.replace(
             lanes=shot_with(layer("walk", seed=3, target="camera"), layer("fine", seed=4), mounts=rigged.mounts).lanes
         )

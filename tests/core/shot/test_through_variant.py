@@ -3,7 +3,7 @@ import unittest
 
 import numpy as np
 
-from tests.core.making import edited, layer, shot_with
+from tests.core.making import edited, layer, shot_with, use_rig
 from tools import fuzz_making
 from zittern.core.edits.rig import RemoveMount
 from zittern.core.errors import DocumentError, EditError, NotFound
@@ -186,9 +186,9 @@ class Everywhere(unittest.TestCase):
         other = edited(plain, {"type": "add_variant", "name": "B"}, {"type": "add_layer", "source": "wave"})
         wave = next(each for _, each in other.layers() if each.source.kind == "wave")
         other = edited(other, {"type": "set_values", "values": [{"at": f"layer:{wave.id}.target", "value": "arm"}]})
-        rigged = edited(as_stored(other), {"type": "use_rig", "rig": "shoulder"})
+        rigged = edited(as_stored(other), use_rig("shoulder"))
         self.assertIn("arm", [mount.id for mount in rigged.mounts])
-        self.assertNotIn("arm", [mount.id for mount in edited(plain, {"type": "use_rig", "rig": "shoulder"}).mounts])
+        self.assertNotIn("arm", [mount.id for mount in edited(plain, use_rig("shoulder")).mounts])
 
     def test_what_it_cannot_do_in_one_it_does_in_none(self) -> None:
         shot = shot_with(layer(), mounts=(Mount(id="base", name="Base"), Mount(id="arm", name="Arm")))

@@ -1,6 +1,6 @@
 /** Actions on the mounts of the open shot. */
 import { client, explain, Problem, take } from "../api/client";
-import type { Command, MountKind, ObjectPoses, Shot, State } from "../api/types";
+import type { Command, MountKind, ObjectPoses, Rig, Shot, State } from "../api/types";
 import { anglesOf } from "../shared/turns";
 import { commit, inTurn } from "../stores/editing";
 import { motion, rowOf } from "../stores/motion";
@@ -32,8 +32,8 @@ export function addMount(kind: MountKind): void {
   void commit({ type: "add_mount", kind, before, name: null }, { kept: showMade });
 }
 
-export function takeRig(rig: string): void {
-  void commit({ type: "use_rig", rig: rig as Extract<Command, { type: "use_rig" }>["rig"] }, { kept: showMade });
+export function takeRig(rig: Rig): void {
+  void commit({ type: "use_rig", rig }, { kept: showMade });
 }
 
 type Baking = Extract<Command, { type: "remove_mount" | "move_mount" | "set_pivot" | "turn_mount" }>;

@@ -3414,7 +3414,7 @@ export interface components {
             /** Ride */
             ride: components["schemas"]["FieldLook"][];
             /** Rigs */
-            rigs: components["schemas"]["RigOut"][];
+            rigs: components["schemas"]["Rig"][];
             /** Springs */
             springs: components["schemas"]["FieldLook"][];
         };
@@ -6851,14 +6851,21 @@ export interface components {
             type: "ride_on_subject";
         };
         /**
-         * RigOut
-         * @description A ready-made rig.
+         * Rig
+         * @description Name, a line about it, and its mounts from the ground to the lens.
+         *
+         *     Ids of mounts are replaced by free ones at insertion.
          */
-        RigOut: {
+        Rig: {
+            /**
+             * Line
+             * @default
+             */
+            line: string;
+            /** Mounts */
+            mounts: components["schemas"]["Mount"][];
             /** Name */
             name: string;
-            /** Told */
-            told: string;
         };
         /**
          * Road
@@ -8616,16 +8623,12 @@ export interface components {
         };
         /**
          * UseRig
-         * @description Insert a ready-made rig between the move and the lens.
+         * @description Insert a rig between the move and the lens.
          *
          *     It replaces mounts there without keys, operator or layers.
          */
         UseRig: {
-            /**
-             * Rig
-             * @enum {string}
-             */
-            rig: "tripod" | "shoulder" | "hand-held low" | "stabiliser" | "crane arm" | "vehicle mount";
+            rig: components["schemas"]["Rig"];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}

@@ -4,6 +4,7 @@ import type { components } from "./schema";
 type Schemas = components["schemas"];
 
 export type Shot = Schemas["Shot"];
+export type Rig = Schemas["Rig"];
 export type Lane = Schemas["Lane"];
 export type Clip = Schemas["Clip"];
 export type Layer = Schemas["Layer"];

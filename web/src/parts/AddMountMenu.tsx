@@ -6,15 +6,15 @@ import { MountGlyph } from "./MountGlyph";
 
 /** Puts a mount behind the one on the board, or a ready-made rig between the move and the lens. */
 export function AddMountMenu() {
-  const rigs = serverTables().forms.rigs.map(({ name, told }) => ({
-    id: `rig-${name}`,
+  const rigs = serverTables().forms.rigs.map((rig) => ({
+    id: `rig-${rig.name}`,
     content: (
       <>
-        <span className="cond block font-semibold">Rig: {name}</span>
-        <span className="block text-(--graphite) text-xs">{told}</span>
+        <span className="cond block font-semibold">Rig: {rig.name}</span>
+        <span className="block text-(--graphite) text-xs">{rig.line}</span>
       </>
     ),
-    run: () => takeRig(name),
+    run: () => takeRig(rig),
   }));
   const single = KINDS.map((kind) => ({
     id: kind,

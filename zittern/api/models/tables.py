@@ -7,6 +7,7 @@ from zittern.core.axes import Axis
 from zittern.core.numbers.curves import Extend, Interp
 from zittern.core.numbers.envelope import RampShape
 from zittern.core.numbers.looks import FieldLook
+from zittern.core.presets.rigs import Rig
 from zittern.core.shot.shot import Picture, Shot
 from zittern.core.sources.table import Kind
 from zittern.formats.table import Kind as FileKind
@@ -18,7 +19,6 @@ __all__ = [
     "FormsOut",
     "FramingOut",
     "PlaceOut",
-    "RigOut",
     "SetChoice",
     "SetOut",
     "SourceOut",
@@ -101,13 +101,6 @@ class PlaceOut(Model):
     up_percent: float
 
 
-class RigOut(Model):
-    """A ready-made rig."""
-
-    name: str
-    told: str
-
-
 class FormsOut(Model):
     """Form fields by the document they belong to; choices that forms offer.
 
@@ -128,7 +121,7 @@ class FormsOut(Model):
     plate: list[FieldLook]
     places: list[PlaceOut]
     pads: dict[int, list[tuple[float, float]]]
-    rigs: list[RigOut]
+    rigs: list[Rig]
     interps: list[Interp]
     extends: list[Extend]
     ramps: list[RampShape]

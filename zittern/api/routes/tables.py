@@ -18,7 +18,6 @@ from zittern.api.models.tables import (
     FramingOut,
     MovieKindOut,
     PlaceOut,
-    RigOut,
     SetChoice,
     SetOut,
     SourceOut,
@@ -31,13 +30,13 @@ from zittern.core.edits.table import limits
 from zittern.core.numbers.curves import Extend
 from zittern.core.numbers.envelope import RampShape
 from zittern.core.presets.feel import HANDHELD
-from zittern.core.presets.ready_rigs import RIGS
 from zittern.core.shot import forms
 from zittern.core.shot.shot import new_shot
 from zittern.core.sources.table import SOURCES
 from zittern.formats.table import FORMATS, MOVIES, read_as
 from zittern.store.naming import slug_of
 from zittern.store.sets import add_set, set_file, set_ids, set_title
+from zittern.store.shipped import shipped_rigs
 from zittern.store.takes import take_names
 
 router = APIRouter(prefix="/api", tags=["tables"], route_class=JsonRoute)
@@ -59,7 +58,7 @@ _FORMS = FormsOut(
         PlaceOut(title=title, across_percent=across, up_percent=up) for title, (across, up) in forms.PLACES.items()
     ],
     pads={count: list(places) for count, places in forms.PADS.items()},
-    rigs=[RigOut(name=rig.name, told=rig.told) for rig in RIGS],
+    rigs=list(shipped_rigs().values()),
     interps=list(forms.RUNS_ON),
     extends=list(get_args(Extend)),
     ramps=list(get_args(RampShape)),

@@ -12,7 +12,7 @@ frames.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import TYPE_CHECKING, Any, ClassVar, Literal
+from typing import Any, ClassVar
 
 import numpy as np
 from pydantic import Field
@@ -25,7 +25,7 @@ from zittern.core.edits.parts import find_mount, index_of, with_mount
 from zittern.core.errors import EditError, NeedsKeys
 from zittern.core.motion import chain
 from zittern.core.motion.cache import Cache
-from zittern.core.presets.ready_rigs import RIGS, rig_of
+from zittern.core.presets.rigs import Rig
 from zittern.core.rig import rotations
 from zittern.core.shot.ids import free_name
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount, MountKind
@@ -42,11 +42,6 @@ __all__ = [
     "UseRig",
     "put_rig",
 ]
-
-if TYPE_CHECKING:
-    RigName = str
-else:
-    RigName = Literal[tuple(rig.name for rig in RIGS)]
 
 _Metres = float
 _TITLES: dict[str, str] = {
@@ -77,17 +72,21 @@ class AddMount(CommandDoc):
         return f"Add mount “{self.name or _TITLES[self.kind]}”"
 
 
-class UseRig(CommandDoc, label="Use rig {rig}"):
-    """Insert a ready-made rig between the move and the lens.
+class UseRig(CommandDoc):
+    """Insert a rig between the move and the lens.
 
     It replaces mounts there without keys, operator or layers.
     """
 
-    rig: RigName
+    rig: Rig
 
     def apply(self, shot: Shot) -> Shot:
         """Insert the rig. A static picture is unchanged; motion is softened by its springs."""
-        return put_rig(shot, rig_of(self.rig).mounts)[0]
+        return put_rig(shot, self.rig.mounts)[0]
+
+    def label(self, shot: Shot) -> str:
+        """Return `Use rig tripod`."""
+        return f"Use rig {self.rig.name}"
 
 
 class RemoveMount(CommandDoc, label="Remove mount {mount}"):

@@ -11,6 +11,7 @@ from zittern.core.documents.versions import parsed
 from zittern.core.edits.table import Command
 from zittern.core.errors import BadInput, faults_as
 from zittern.core.presets.files import upgraded_preset
+from zittern.core.presets.rigs import Rig
 from zittern.core.shot.upgrades import DIAL_LIMITS, renamed_fields, springs_renamed
 
 __all__ = ["FIELDS", "TYPES", "read_command"]
@@ -28,15 +29,17 @@ FIELDS: Mapping[str, Mapping[str, str]] = {
 }
 
 
-def read_command(text: str) -> Command:
+def read_command(text: str, rigs: Mapping[str, Rig]) -> Command:
     """Return the command in JSON text of any version; presets in it are upgraded as preset files are.
 
-    Raises BadInput, DocumentError.
+    rigs: those that ship, by name: commands used to hold the name alone. Raises BadInput, DocumentError.
     """
     data = springs_renamed(_with_presets(parsed(text)))
     if isinstance(data, dict):
         type_ = TYPES.get(str(data.get("type")), data.get("type"))
         data = {**renamed_fields(data, FIELDS.get(str(type_), {})), "type": type_}
+        if type_ == "use_rig" and isinstance(name := data.get("rig"), str):
+            data["rig"] = rigs.get(name, name)
     with faults_as(BadInput):
         command: Command = TypeAdapter(Command).validate_python(data)
     return command

@@ -5,7 +5,7 @@ In dependency order:
 preset       the document
 files        older documents brought to the present shape; reading from JSON
 feel         the default handheld layer
-ready_rigs   rigs that ship
+rigs         mounts to be put into any shot
 search       words that people type for presets, and the nearest
 responding   blows that fit the cues of a place
 softening    soft ends for what is placed part-way

@@ -18,7 +18,7 @@ from zittern.core.shot.path_facts import FACT_NAMES
 from zittern.core.shot.reads import check_reads
 from zittern.core.timebase import Fps
 
-__all__ = ["CARRIER", "PRESET_VERSION", "Preset", "PresetLine", "PresetTags", "Tag"]
+__all__ = ["CARRIER", "PRESET_VERSION", "Preset", "PresetLine", "PresetTags", "Tag", "check_mounts"]
 
 PRESET_VERSION: Literal[8] = 8
 # Target of a preset's layer that moves the parent of the rig.
@@ -27,6 +27,22 @@ Tag = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_
 PresetTags = Annotated[tuple[Tag, ...], Field(max_length=12)]
 PresetLine = Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)]
 LengthS = Annotated[float, Field(gt=0.0, le=1e5)]
+
+
+def _check_unique(what: str, field: str, names: list[str]) -> None:
+    if len(set(names)) < len(names):
+        raise ValueError(f"two of the {what} have the same {field}; each has its own")
+
+
+def check_mounts(mounts: tuple[Mount, ...], where: str) -> None:
+    """Raise ValueError for mounts that cannot be put into another shot. where: `a preset`."""
+    for mount in mounts:
+        if mount.operator is not None or mount.ride is not None or mount.id == CARRIER:
+            raise ValueError(
+                f"“{mount.name}” cannot be part of {where}: an operator, a ride and the name {CARRIER!r} "
+                "belong to shots"
+            )
+    _check_unique("mounts", "id", [mount.id for mount in mounts])
 
 
 class Preset(Doc):
@@ -55,22 +71,10 @@ class Preset(Doc):
     blend: Blend | None = None
 
     @model_validator(mode="after")
-    def _whole(self) -> Self:
-        for mount in self.rig:
-            if mount.operator is not None or mount.ride is not None or mount.id == CARRIER:
-                raise ValueError(
-                    f"“{mount.name}” cannot be part of a preset: an operator, a ride and the name {CARRIER!r} belong "
-                    f"to shots"
-                )
-        for what, names in (
-            ("mounts", [mount.id for mount in self.rig]),
-            ("layers", [layer.id for layer in self.layers]),
-            ("dials", [dial.name for dial in self.dials]),
-        ):
-            if len(set(names)) < len(names):
-                raise ValueError(
-                    f"two of the {what} have the same {'name' if what == 'dials' else 'id'}; each has its own"
-                )
+    def _check_consistent(self) -> Self:
+        check_mounts(self.rig, "a preset")
+        _check_unique("layers", "id", [layer.id for layer in self.layers])
+        _check_unique("dials", "name", [dial.name for dial in self.dials])
         check_reads(
             self.dials,
             self.rig,

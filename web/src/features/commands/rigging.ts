@@ -33,11 +33,11 @@ export const RIGGING: Action[] = [
     keys: ["Shift+R"],
     run: () => view.setState(({ rigOpen }) => ({ rigOpen: !rigOpen })),
   },
-  ...serverTables().forms.rigs.map(({ name }) => ({
-    id: `rig-${name}`,
-    title: `Ready-made rig: ${name}`,
+  ...serverTables().forms.rigs.map((rig) => ({
+    id: `rig-${rig.name}`,
+    title: `Ready-made rig: ${rig.name}`,
     keys: [],
-    run: () => takeRig(name),
+    run: () => takeRig(rig),
   })),
   {
     id: "operator",

@@ -1,39 +1,23 @@
-"""THE TABLE of ready-made rigs: mounts between the move and the lens.
-
-None of it moves a picture that stands still.
-"""
+"""Builders of the rigs that ship. None of them moves a picture that stands still."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from zittern.core.numbers.param import fixed
+from zittern.core.presets.rigs import Rig
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.springs import Springs
 
-__all__ = ["RIGS", "Rig", "rig_of"]
+__all__ = ["RIGS"]
 
 # The length of the crane's arm, in metres.
 _CRANE_M = 3.0
 
 
-@dataclass(frozen=True, slots=True)
-class Rig:
-    """name in documents and for people, a line about it, and its mounts from the ground to the lens.
-
-    Ids are replaced by free ones at insertion.
-    """
-
-    name: str
-    told: str
-    mounts: tuple[Mount, ...]
-
-
 RIGS: tuple[Rig, ...] = (
     Rig(
-        "tripod",
-        "a head on legs: damped rotation, fixed position",
-        (
+        name="tripod",
+        line="a head on legs: damped rotation, fixed position",
+        mounts=(
             Mount(
                 id="head",
                 name="Head",
@@ -43,9 +27,9 @@ RIGS: tuple[Rig, ...] = (
         ),
     ),
     Rig(
-        "shoulder",
-        "turns about a shoulder 30 cm behind the sensor, hands steady it in front",
-        (
+        name="shoulder",
+        line="turns about a shoulder 30 cm behind the sensor, hands steady it in front",
+        mounts=(
             Mount(
                 id="shoulder",
                 name="Shoulder",
@@ -64,9 +48,9 @@ RIGS: tuple[Rig, ...] = (
         ),
     ),
     Rig(
-        "hand-held low",
-        "hangs from both arms, well below the shoulders",
-        (
+        name="hand-held low",
+        line="hangs from both arms, well below the shoulders",
+        mounts=(
             Mount(
                 id="arms",
                 name="Arms",
@@ -85,9 +69,9 @@ RIGS: tuple[Rig, ...] = (
         ),
     ),
     Rig(
-        "stabiliser",
-        "a sprung arm and a balanced head: floats, and overshoots after abrupt moves",
-        (
+        name="stabiliser",
+        line="a sprung arm and a balanced head: floats, and overshoots after abrupt moves",
+        mounts=(
             Mount(
                 id="arm",
                 name="Arm",
@@ -104,9 +88,9 @@ RIGS: tuple[Rig, ...] = (
         ),
     ),
     Rig(
-        "crane arm",
-        "a column three metres behind the lens, an arm, a head at its end",
-        (
+        name="crane arm",
+        line="a column three metres behind the lens, an arm, a head at its end",
+        mounts=(
             Mount(id="column", name="Column", kind="ground", z_m=fixed(_CRANE_M)),
             Mount(
                 id="arm",
@@ -119,9 +103,9 @@ RIGS: tuple[Rig, ...] = (
         ),
     ),
     Rig(
-        "vehicle mount",
-        "a body on its springs, and a bracket that gives a little",
-        (
+        name="vehicle mount",
+        line="a body on its springs, and a bracket that gives a little",
+        mounts=(
             Mount(
                 id="body",
                 name="Body",
@@ -146,8 +130,3 @@ RIGS: tuple[Rig, ...] = (
         ),
     ),
 )
-
-
-def rig_of(name: str) -> Rig:
-    """Return the rig of a name. Raises KeyError."""
-    return {rig.name: rig for rig in RIGS}[name]
