@@ -22,7 +22,9 @@ __all__ = ["run"]
 FRAMES, LAYERS, MOVES = 2000, 20, 60
 # Three minutes.
 LONG_FRAMES, LONG_LAYERS = 4320, 27
-_INSET_PX, _BETWEEN_MS = 20, 40
+_INSET_PX = 20
+# Longer than the page waits before it asks for readings at a frame: every move gets an answer.
+_BETWEEN_MS = 150
 # Sub-frames, and the last frame that is drawn with them.
 _MOVIES = ((1, 26), (16, 6))
 _LOOKS_MS = 50

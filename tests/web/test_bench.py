@@ -264,6 +264,23 @@ class Drawn(WithPage):
         at = {x for wide, tick, x in places if (wide, tick) == (width, first)}
         self.assertEqual(len(at), 2)
 
+    def test_pictures_are_coarse_while_the_playhead_is_dragged(self) -> None:
+        page = self.page = self.fresh_page()
+        page.add_init_script("localStorage.setItem('zittern.light', 'no')")
+        page.add_init_script(self.PLACES)
+        self.open("jetty-walk-swaying")
+        page.wait_for_function("window.places.length > 0")
+        fine = page.evaluate("window.places.at(-1)[0]")
+        box = page.get_by_test_id("ruler").bounding_box()
+        assert box is not None
+        page.mouse.move(box["x"] + 40, box["y"] + 5)
+        page.mouse.down()
+        page.mouse.move(box["x"] + 60, box["y"] + 5)
+        page.mouse.move(box["x"] + 90, box["y"] + 5)
+        page.wait_for_function("fine => window.places.at(-1)[0] < fine", arg=fine)
+        page.mouse.up()
+        page.wait_for_function("fine => window.places.at(-1)[0] === fine", arg=fine)
+
     def test_pins_that_cover_each_other_are_drawn_as_one(self) -> None:
         keys = [{"frame": frame, "value": frame % 7} for frame in range(1, 193, 2)]
         still = [{"at": f"mount:camera.{name}", "value": {"state": "fixed", "value": 1.5}} for name in ("x_m", "y_m", "z_m")]

@@ -180,6 +180,7 @@ def _bent_entries_px(
     (F, N) pixels along each way; the whole way where the plate is not met.
     """
     sides, still = _sides(pose, scope, plate), _keeps_its_lens(pose)
+    everywhere = np.arange(len(scope.frames))
 
     def flat(rows: IntArray, at_px: Array) -> Array:
         """Tangents at places (R, M, 2), or (1, M, 2) for all frames. (R or 1, M, 2)."""
@@ -187,11 +188,9 @@ def _bent_entries_px(
 
     def values(rows: IntArray, tangents: Array) -> Array:
         """Return the five functions. (R, 5, M)."""
-        x, y = tangents[:, None, :, 0], tangents[:, None, :, 1]
-        some = sides[rows][..., None]
-        return np.asarray(some[:, :, 0] * x + some[:, :, 1] * y + some[:, :, 2])
+        some = sides if rows is everywhere else sides[rows]
+        return np.asarray(some[..., :2] @ np.swapaxes(tangents, 1, 2) + some[..., 2:])
 
-    everywhere = np.arange(len(scope.frames))
     at_start = values(everywhere, flat(everywhere, places[None]))
     bare = at_start.min(axis=1) < 0.0
     out = np.zeros(bare.shape)
@@ -201,11 +200,11 @@ def _bent_entries_px(
     start, way, end = places[columns], ways[columns], far[columns]
     first = at_start[rows][..., columns]
     half, last = (values(rows, flat(rows, (start + share * end[:, None] * way)[None])) for share in (0.5, 1.0))
-    low, which, met = _begins(first, half, last)
-    # Edges of the interval for the closed form: its sides, and the slope of the parabola.
-    mine = np.take_along_axis(sides[rows], which[..., None], axis=1)
-    first, half, last = (np.take_along_axis(each, which[:, None], axis=1)[:, 0] for each in (first, half, last))
-    slope = 4.0 * half - 3.0 * first - last + low * (4.0 * (first + last) - 8.0 * half)
+    # A function that is never negative bounds nothing; a plate is usually in front of the lens.
+    bounds = [n for n in range(first.shape[1]) if min(each[:, n].min() for each in (first, half, last)) < 0.0]
+    first, half, last = (each[:, bounds] for each in (first, half, last))
+    low, which, slope, met = _begins(first, half, last)
+    mine = np.take_along_axis(sides[rows][:, bounds], which[..., None], axis=1)
     for _ in range(_IMPROVED):
         at = flat(rows, start + (low * end)[..., None] * way)
         off = mine[..., 0] * at[..., 0] + mine[..., 1] * at[..., 1] + mine[..., 2]
@@ -216,24 +215,22 @@ def _bent_entries_px(
     return out
 
 
-def _begins(first: Array, half: Array, last: Array) -> tuple[Array, IntArray, BoolArray]:
-    """Return the shares of ways at which five functions are all positive for the first time.
+def _begins(first: Array, half: Array, last: Array) -> tuple[Array, IntArray, Array, BoolArray]:
+    """Return the shares of ways at which functions are all positive for the first time.
 
-    By their values at both ends and in the middle, (F, 5, N), on a parabola between them. Share, index of the function
-    that becomes positive there, and whether there is a zero: (F, N).
+    By their values at both ends and in the middle, (F, 1 to 5, N), on a parabola between them. Share, index of the
+    function that becomes positive there, its slope per share, and whether there is a zero: (F, N).
     """
-    early = (first < 0.0) != (half < 0.0)
+    bend, rise = 2.0 * (first + last) - 4.0 * half, 4.0 * half - 3.0 * first - last
+    # Where the parabola changes its sign it has one zero between the ends: that with the slope of this sign.
+    slope = np.copysign(np.sqrt(np.maximum(rise * rise - 4.0 * first * bend, 0.0)), -first)
     with np.errstate(divide="ignore", invalid="ignore"):
-        zero = 0.5 * np.where(early, first / (first - half), 1.0 + half / (half - last))
-        bend, rise = 2.0 * (first + last) - 4.0 * half, 4.0 * half - 3.0 * first - last
-        step = (first + zero * (rise + zero * bend)) / (rise + 2.0 * zero * bend)
-    zero = np.clip(zero - np.where(np.isfinite(step), step, 0.0), 0.0, 1.0)
-    rises, falls = (first < 0.0) & (last >= 0.0), (first >= 0.0) & (last < 0.0)
-    never = (first < 0.0) & (last < 0.0)
-    lows = np.where(rises, zero, np.where(never, np.inf, 0.0))
+        zero = -2.0 * first / (rise + slope)
+    before, after = first < 0.0, last < 0.0
+    lows = np.where(before, np.where(after, np.inf, zero), 0.0)
     which = np.argmax(lows, axis=1)
-    low, high = lows.max(axis=1), np.where(falls, zero, 1.0).min(axis=1)
-    return np.minimum(low, 1.0), which, low <= high
+    low, high = lows.max(axis=1), np.where(after > before, zero, 1.0).min(axis=1)
+    return np.minimum(low, 1.0), which, np.take_along_axis(slope, which[:, None], axis=1)[:, 0], low <= high
 
 
 def _keeps_its_lens(pose: Pose) -> bool:

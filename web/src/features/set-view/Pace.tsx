@@ -1,5 +1,5 @@
 import { useFrame, useThree } from "@react-three/fiber";
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useStore } from "zustand";
 import { drawsInSoftware } from "../../shared/renderer";
 import { previewState } from "../../stores/preview";
@@ -12,11 +12,34 @@ const FRAMES_JUDGED = 6;
 const LATE = 1.5;
 const REST_MS = 300;
 
-/** Keeps motion judgeable on slow machines: pictures get coarser while playing or dragging, and shadows go for good. */
+/** True while the playhead is scrubbed: its frame changes again before the views rest. */
+function useScrubbing(): boolean {
+  const [scrubbing, setScrubbing] = useState(false);
+  useEffect(() => {
+    let changedAt = Number.NEGATIVE_INFINITY;
+    let later: ReturnType<typeof setTimeout> | undefined;
+    const stop = transport.subscribe(({ frame, playing }, before) => {
+      if (playing || frame === before.frame) return;
+      const now = performance.now();
+      setScrubbing(now - changedAt < REST_MS);
+      changedAt = now;
+      clearTimeout(later);
+      later = setTimeout(() => setScrubbing(false), REST_MS);
+    });
+    return () => {
+      stop();
+      clearTimeout(later);
+    };
+  }, []);
+  return scrubbing;
+}
+
+/** Keeps motion judgeable on slow machines: pictures get coarser while something moves, and shadows go for good. */
 export function Pace() {
   const gl = useThree((state) => state.gl);
   const playing = useStore(transport, (state) => state.playing);
   const isPreviewing = useStore(previewState, (state) => state.command !== null);
+  const scrubbing = useScrubbing();
   const slow = useStore(stage, (state) => state.slow);
   const times = useRef<number[]>([]);
   useEffect(() => {
@@ -26,12 +49,12 @@ export function Pace() {
   }, [gl]);
   useEffect(() => {
     times.current = [];
-    const coarse = slow && (playing || isPreviewing);
+    const coarse = slow && (playing || isPreviewing || scrubbing);
     if (coarse) stage.setState({ coarse });
     // The change is saved first; the fine picture can wait.
     const later = setTimeout(() => stage.setState({ coarse }), REST_MS);
     return () => clearTimeout(later);
-  }, [slow, playing, isPreviewing]);
+  }, [slow, playing, isPreviewing, scrubbing]);
   useFrame(() => {
     if (!transport.getState().playing || stage.getState().slow) return;
     times.current.push(performance.now());
