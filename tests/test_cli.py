@@ -114,6 +114,19 @@ class Commands(unittest.TestCase):
             self.assertIn(why, made.stderr)
             self.assertFalse((self.folder / "wrong.csv").exists())
 
+    def test_bake_with_few_keys(self) -> None:
+        few_keys = ("--reduce", "0.5px,2mm", "--one-camera")
+        made = self.zittern("bake", "jetty-walk", "-o", "few.glb", "--data", "data", *few_keys)
+        self.assertRegex(made.stdout, r"^2 channels of 192 frames → \d+ keys, up to 0\.\d\d px, [01]\.\d\d mm\n$")
+        self.zittern("import", "few.glb", "-o", "few.shot.json")
+        for name, shot in (("few.csv", "few.shot.json"), ("all.csv", "jetty-walk")):
+            self.assertEqual(self.zittern("bake", shot, "-o", name, "--data", "data").returncode, 0)
+        few, every = (np.loadtxt(self.folder / name, delimiter=",", skiprows=1) for name in ("few.csv", "all.csv"))
+        self.assertLess(np.max(np.linalg.norm(few[:, 2:5] - every[:, 2:5], axis=1)), 2.1e-3)
+        self.refused("choose glb or gltf", "bake", "jetty-walk", "-o", "few.csv", "--data", "data", "--reduce", "0.5px")
+        self.refused("such as 0.5px", "bake", "jetty-walk", "-o", "x.glb", "--data", "data", "--reduce", "half")
+        self.assertFalse((self.folder / "x.glb").exists())
+
     def test_bake_with_a_step(self) -> None:
         self.zittern("bake", "jetty-walk", "-o", "quarter.csv", "--step", "0.25", "--data", "data")
         rows = list(csv.DictReader((self.folder / "quarter.csv").read_text().splitlines()))

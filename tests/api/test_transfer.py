@@ -17,6 +17,7 @@ from tests.formats.making import GltfMaker
 from tools.demo.cuts import CUT
 from zittern.api.jobs import MOST_WAITING, Busy, ExportJob
 from zittern.core.motion.evaluate import evaluate
+from zittern.formats.delivery import Delivery
 from zittern.formats.table import format_named
 
 WALK = GltfMaker({"camera": 0, "name": "A"}, {"camera": 0, "name": "B"}).animate(
@@ -135,8 +136,9 @@ class Imports(WithServer):
 
 
 class Exports(WithServer):
-    def exported(self, format_: str, step: float = 1.0) -> tuple[bytes, dict[str, str]]:
-        job = self.client.post("/api/shots/jetty-walk-swaying/exports", json={"format": format_, "step": step})
+    def exported(self, format_: str, step: float = 1.0, **settings: object) -> tuple[bytes, dict[str, str]]:
+        body = {"format": format_, "step": step, **settings}
+        job = self.client.post("/api/shots/jetty-walk-swaying/exports", json=body)
         self.assertEqual(job.status_code, 202, job.text)
         name = job.json()["id"]
         self.jobs._worker.submit(lambda: None).result(60)  # it works in turn: this one is done, so is the export
@@ -162,6 +164,23 @@ class Exports(WithServer):
             self.assertTrue(self.exported(format_)[0].startswith(start), format_)
         self.assertEqual(len(self.exported("csv", 0.5)[0].splitlines()), 1 + 383)
 
+    def test_reduced_keys_say_what_they_lose(self) -> None:
+        whole, _ = self.exported("glb")
+        few, _ = self.exported("glb", reduce="0.5px", one_camera=True)
+        self.assertLess(len(few), 0.6 * len(whole))
+        says = [job.says for job in self.jobs._jobs.values()]
+        self.assertEqual(says[0], None)
+        self.assertRegex(says[1] or "", r"^2 channels of 192 frames → \d+ keys, up to 0\.[0-5]\d px, \d+\.\d\d mm$")
+
+    def test_settings_that_a_format_does_not_have(self) -> None:
+        for settings, words, where in (
+            ({"format": "csv", "reduce": "0.5px"}, "choose glb or gltf", "reduce"),
+            ({"format": "shot", "one_camera": True}, "choose glb or gltf", "one_camera"),
+            ({"format": "glb", "reduce": "much"}, "expected a tolerance such as 0.5px", "reduce"),
+            ({"format": "glb", "reduce": "0.5px", "step": 0.5}, "leave out the step", "step"),
+        ):
+            self.problem(self.client.post("/api/shots/jetty-walk/exports", json=settings), 422, words, where)
+
     def test_what_cannot_be_exported(self) -> None:
         self.problem(
             self.client.post("/api/shots/jetty-walk/exports", json={"format": "abc"}), 422, "known are", "format"
@@ -183,7 +202,7 @@ class Exports(WithServer):
     def test_cancelling_stops_the_work(self) -> None:
         job = self.job()
         job.cancelled.set()
-        job.run(self.library.state("jetty-walk").document, np.arange(1.0, 192.0), Busy())
+        job.run(self.library.state("jetty-walk").document, Delivery(), Busy())
         self.assertEqual((job.status, job.path.exists()), ("cancelled", False))
 
     def test_a_file_is_fetched_once_and_gone(self) -> None:
@@ -236,7 +255,7 @@ class Exports(WithServer):
 
         job.format = replace(job.format, write=broken)
         with self.assertLogs("zittern", "ERROR"):
-            job.run(self.library.state("jetty-walk").document, np.arange(1.0, 9.0), Busy())
+            job.run(self.library.state("jetty-walk").document, Delivery(), Busy())
         self.assertEqual((job.status, job.path.exists()), ("failed", False))
         self.assertIn("ZeroDivisionError: of no use", job.problem or "")
 
@@ -255,6 +274,6 @@ class Exports(WithServer):
             raise OSError(errno.ENOSPC, "No space left on device")
 
         job.format = replace(job.format, write=full)
-        job.run(self.library.state("jetty-walk").document, np.arange(1.0, 9.0), Busy())
+        job.run(self.library.state("jetty-walk").document, Delivery(), Busy())
         self.assertEqual((job.status, job.path.exists()), ("failed", False))
         self.assertIn("the disk is full", job.problem or "")

@@ -7,6 +7,7 @@ import unittest
 from pathlib import Path
 
 import numpy as np
+from scipy.interpolate import BPoly
 from scipy.spatial.transform import Rotation
 
 from tests.core.making import edited, layer, shot_with
@@ -18,8 +19,10 @@ from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.timebase import frame_grid
 from zittern.formats import gltf_read
+from zittern.formats.delivery import Delivery
 from zittern.formats.files import no_sidecars
-from zittern.formats.gltf_write import write_glb
+from zittern.formats.gltf_write import write_glb, write_gltf
+from zittern.formats.reduced import Tolerance
 from zittern.formats.table import format_named, written
 
 ROOT = Path(__file__).parents[2]
@@ -45,13 +48,26 @@ SHOT = edited(
 )
 
 
+WRITERS = {"glb": write_glb, "gltf": write_gltf}
+
+
 def parsed(glb: bytes) -> tuple[dict, bytes]:  # type: ignore[type-arg]
     length = struct.unpack_from("<I", glb, 12)[0]
     return json.loads(glb[20 : 20 + length]), glb[28 + length :]
 
 
-def composed(glb: bytes) -> tuple[np.ndarray, np.ndarray]:
-    """World position and rotation of the camera node, by multiplying the nodes' own keys."""
+def keyed_values(at_s: np.ndarray, keys_s: np.ndarray, output: np.ndarray, kind: str) -> np.ndarray:
+    """Values of a sampler at some times, by scipy; cubic ones in Bernstein form."""
+    if kind == "LINEAR":
+        return np.stack([np.interp(at_s, keys_s, column) for column in output.T], axis=1)
+    slope_in, values, slope_out = output[0::3], output[1::3], output[2::3]
+    third = np.diff(keys_s)[:, None] / 3.0
+    inner = values[:-1] + third * slope_out[:-1], values[1:] - third * slope_in[1:]
+    return np.asarray(BPoly(np.stack([values[:-1], *inner, values[1:]]), keys_s)(np.clip(at_s, *keys_s[[0, -1]])))
+
+
+def composed(glb: bytes, at_s: np.ndarray | None = None) -> tuple[np.ndarray, np.ndarray]:
+    """World position and rotation of the camera node, by multiplying the nodes: at times, else at their keys."""
     document, data = parsed(glb)
 
     def values(index: int) -> np.ndarray:
@@ -61,12 +77,15 @@ def composed(glb: bytes) -> tuple[np.ndarray, np.ndarray]:
         return np.frombuffer(data, "<f4", accessor["count"] * width, start).reshape(-1, width).astype(float)
 
     animation = document["animations"][0]
-    tracks = {
-        (c["target"]["node"], c["target"]["path"]): values(animation["samplers"][c["sampler"]]["output"])
-        for c in animation["channels"]
-        if "node" in c["target"]
-    }
-    count = len(values(animation["samplers"][0]["input"]))
+    if at_s is None:
+        at_s = values(animation["samplers"][0]["input"])[:, 0]
+    tracks = {}
+    for channel in animation["channels"]:
+        sampler = animation["samplers"][channel["sampler"]]
+        keys_s, output = values(sampler["input"])[:, 0], values(sampler["output"])
+        name = channel["target"].get("node"), channel["target"]["path"]
+        tracks[name] = keyed_values(at_s, keys_s, output, sampler["interpolation"])
+    count = len(at_s)
     world, node = np.tile(np.eye(4), (count, 1, 1)), 0
     while True:
         each = document["nodes"][node]
@@ -205,7 +224,7 @@ class Parts(unittest.TestCase):
             for file, size in ((whole, 1000), (parts, 37)):
                 write = format_named(name).write
                 assert write is not None
-                write(SHOT, frames, evaluate_in_parts(SHOT, frames, size), file)
+                write(SHOT, Delivery(), evaluate_in_parts(SHOT, frames, size), file)
             self.assertEqual(len(whole.getvalue()), len(parts.getvalue()))
             again = [
                 csv_rows(data.getvalue()) if name == "csv" else reread(data.getvalue(), SHOT)[1].pose.position_m
@@ -218,7 +237,7 @@ class Parts(unittest.TestCase):
             mounts=(Mount(id="camera", name="Camera", pan_deg=keyed((1, 0.0), (240, 900.0), interp="linear")),)
         )
         frames, file = frame_grid(1, 240), io.BytesIO()
-        write_glb(spin, frames, evaluate_in_parts(spin, frames, 7), file)
+        write_glb(spin, Delivery(), evaluate_in_parts(spin, frames, 7), file)
         document, data = parsed(file.getvalue())
         accessor = next(each for each in document["accessors"] if each["type"] == "VEC4")
         start = document["bufferViews"][accessor["bufferView"]]["byteOffset"]
@@ -235,6 +254,10 @@ class Standard(unittest.TestCase):
                 for ending in ("glb", "gltf"):
                     paths.append(Path(folder) / f"{name}.{ending}")
                     paths[-1].write_bytes(written(ending, shot, evaluate(shot)))
+                    paths.append(paths[-1].with_stem(f"{name}-reduced"))
+                    with paths[-1].open("wb") as file:
+                        settings = Delivery(reduce=Tolerance(px=0.5))
+                        WRITERS[ending](shot, settings, settings.parts(shot), file)
             paths += sorted((ROOT / "zittern/demo/sets").glob("*.glb"))
             out = subprocess.run(
                 ["node", str(ROOT / "tools/validate_gltf.mjs"), *map(str, paths)],

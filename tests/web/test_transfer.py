@@ -213,6 +213,30 @@ class Out(WithPage):
         settled(self.page)
         self.assertEqual(len(fetched), 1)
 
+    def test_few_keys_on_curves_in_one_camera(self) -> None:
+        page = self.open("jetty-walk-swaying")
+        whole = self.exported(".glb")
+        page.keyboard.press("e")
+        dialog = page.get_by_role("dialog", name="Export the motion")
+        dialog.get_by_role("combobox", name="Keys").select_option("few, on curves")
+        dialog.get_by_role("combobox", name="Nodes").select_option("one camera")
+        expect(dialog.get_by_role("spinbutton", name="Tolerance")).to_contain_text("0.50")
+        with page.expect_download() as download:
+            dialog.get_by_role("button", name="Export .glb").click()
+        few = Path(download.value.path()).read_bytes()
+        self.assertLess(len(few), 0.6 * len(whole))
+        expect(page.get_by_text("2 channels of 192 frames →")).to_be_visible()
+        # Remembered, but not for a format without curves.
+        page.keyboard.press("e")
+        expect(dialog.get_by_role("combobox", name="Keys")).to_have_value("reduced")
+        dialog.get_by_role("radio", name=".csv").check()
+        expect(dialog.get_by_role("combobox", name="Keys")).to_have_value("1")
+        expect(dialog.get_by_role("combobox", name="Nodes")).to_have_count(0)
+        dialog.get_by_role("combobox", name="Columns").select_option("csv-lens")
+        with page.expect_download() as download:
+            dialog.get_by_role("button", name="Export .csv").click()
+        self.assertIn(b",k1,k2,focus_m", Path(download.value.path()).read_bytes().splitlines()[0])
+
     def test_what_is_taken_away_is_what_was_seen(self) -> None:
         self.open("jetty-walk-swaying")
         motion = evaluate(self.library().state("jetty-walk-swaying").document)

@@ -18,11 +18,10 @@ from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Literal
 
-from zittern.core.errors import BadInput, NotFound, StoreBusy, ZitternError
-from zittern.core.motion.evaluate import Motion, evaluate_in_parts
+from zittern.core.errors import NotFound, StoreBusy, ZitternError
+from zittern.core.motion.evaluate import Motion
 from zittern.core.shot.shot import Shot
-from zittern.core.timebase import frame_grid
-from zittern.core.units import Array
+from zittern.formats.delivery import Delivery
 from zittern.formats.table import Format
 from zittern.store.faults import faults_of
 from zittern.store.workspace import Workspace
@@ -70,7 +69,7 @@ class _Cancelled(Exception):
 
 @dataclass
 class ExportJob:
-    """One export. `path` holds the file once status is done."""
+    """One export. `path` holds the file once status is done; `says`: what reduced keys lose."""
 
     id: str
     filename: str
@@ -80,15 +79,17 @@ class ExportJob:
     status: Literal["working", "done", "failed", "cancelled"] = "working"
     progress: float = 0.0
     problem: str | None = None
+    says: str | None = None
     ended_s: float | None = None
     cancelled: threading.Event = field(default_factory=threading.Event)
 
-    def run(self, shot: Shot, frames: Array, busy: Busy) -> None:
+    def run(self, shot: Shot, delivery: Delivery, busy: Busy) -> None:
         """Run the job on the calling thread."""
         assert self.format.write is not None
         try:
             with faults_of(self.data_dir), self.path.open("wb") as file:
-                self.format.write(shot, frames, self._motion_parts(shot, frames, busy), file)
+                loss = self.format.write(shot, delivery, self._motion_parts(shot, delivery, busy), file)
+            self.says = None if loss is None else loss.says
             self.status = "cancelled" if self.cancelled.is_set() else "done"
             self.progress = 1.0
         except _Cancelled:
@@ -107,10 +108,12 @@ class ExportJob:
             if self.status != "done":
                 self.path.unlink(missing_ok=True)
 
-    def _motion_parts(self, shot: Shot, frames: Array, busy: Busy) -> Iterator[Motion]:
-        for done, part in enumerate(evaluate_in_parts(shot, frames, _PART_FRAMES), start=1):
+    def _motion_parts(self, shot: Shot, delivery: Delivery, busy: Busy) -> Iterator[Motion]:
+        done, count = 0, len(delivery.frames(shot))
+        for part in delivery.parts(shot, _PART_FRAMES):
             yield part
-            self.progress = min(0.99, done * _PART_FRAMES / len(frames))
+            done += len(part.frames)
+            self.progress = min(0.99, done / count)
             busy.step_aside()
             if self.cancelled.is_set():
                 raise _Cancelled
@@ -126,14 +129,13 @@ class ExportJobs:
         self._lock = threading.Lock()
         self._worker = ThreadPoolExecutor(1, thread_name_prefix="export")
 
-    def start(self, shot: Shot, slug: str, format_: Format, step: float) -> ExportJob:
+    def start(self, shot: Shot, slug: str, format_: Format, delivery: Delivery) -> ExportJob:
         """Start an export, or queue it behind the active one.
 
         Raises BadInput for what is too much, StoreError without room, StoreBusy where too many wait.
         """
-        if format_.write is None:
-            raise BadInput(f"the format {format_.name!r} is only read", "format")
-        frames = frame_grid(shot.first_frame, shot.last_frame, step)
+        delivery.check(format_)
+        delivery.frames(shot)
         path = self._workspace.new_path(format_.ending)
         job = ExportJob(secrets.token_hex(8), f"{slug}{format_.ending}", format_, path, self._workspace.data_dir)
         self._sweep()
@@ -143,7 +145,7 @@ class ExportJobs:
                     f"{MOST_WAITING} exports are waiting already; start this one when some are done, or cancel some"
                 )
             self._jobs[job.id] = job
-        self._worker.submit(job.run, shot, frames, self._busy)
+        self._worker.submit(job.run, shot, delivery, self._busy)
         return job
 
     def get(self, job_id: str) -> ExportJob:

@@ -12,6 +12,8 @@ from typing import IO, TYPE_CHECKING
 
 if TYPE_CHECKING:
     from zittern.core.shot.shot import Shot
+    from zittern.formats.delivery import Delivery
+    from zittern.formats.reduced import Loss
     from zittern.formats.table import Format
     from zittern.settings import Settings
 
@@ -105,17 +107,19 @@ def document_of(key: str, data: Path | None, variant: str | None = None) -> Shot
         return library.state(key, variant).document
 
 
-def write_shot_to(path: Path, format_: Format, shot: Shot, step: float = 1.0) -> None:
-    """Bake a shot into a file, part by part; on failure the file is unchanged."""
-    from zittern.core.errors import BadInput
-    from zittern.core.motion.evaluate import evaluate_in_parts
-    from zittern.core.timebase import frame_grid
+def write_shot_to(path: Path, format_: Format, shot: Shot, delivery: Delivery | None = None) -> None:
+    """Bake a shot into a file, part by part; on failure the file is unchanged. Prints what reduced keys lose."""
+    from zittern.formats.delivery import Delivery
 
-    write = format_.write
-    if write is None:
-        raise BadInput(f"{path.name}: this format is only read", "-o")
-    frames = frame_grid(shot.first_frame, shot.last_frame, step)
-    write_whole(path, lambda file: write(shot, frames, evaluate_in_parts(shot, frames), file))
+    settings = delivery or Delivery()
+    settings.check(format_)
+    write, parts = format_.write, settings.parts(shot)
+    assert write is not None
+    losses: list[Loss | None] = []
+    write_whole(path, lambda file: losses.append(write(shot, settings, parts, file)))
+    for loss in losses:
+        if loss is not None:
+            print(loss.says)
 
 
 def check_writable(path: Path) -> None:

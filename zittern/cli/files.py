@@ -24,9 +24,21 @@ def bake(
         str | None, typer.Option("--format", help="A format by its name, where an ending has several: csv-shift.")
     ] = None,
     variant: Annotated[str | None, typer.Option("--variant", help="Name or id; the main one without it.")] = None,
+    reduce: Annotated[
+        str | None,
+        typer.Option(
+            "--reduce",
+            help="Few cubic keys, within a tolerance of the picture corners and, on request, of the lens: 0.5px,0.2mm.",
+        ),
+    ] = None,
+    one_camera: Annotated[
+        bool, typer.Option("--one-camera", help="One node with all motion, instead of mounts and layers.")
+    ] = False,
 ) -> None:
     """Write a shot's motion to a file."""
     from zittern.core.errors import BadInput
+    from zittern.formats.delivery import Delivery
+    from zittern.formats.reduced import tolerance_from
     from zittern.formats.table import format_named, format_of
 
     if not 0.001 <= step <= 1000:
@@ -34,7 +46,10 @@ def bake(
     chosen = format_of(output.name) if name is None else format_named(name)
     if not chosen.exports or not output.name.lower().endswith(chosen.ending):
         raise BadInput(f"the format {chosen.name!r} is written to files that end in {chosen.ending}", "--format")
-    write_shot_to(output, chosen, document_of(shot, data, variant), step)
+    tolerance = None if reduce is None else tolerance_from(reduce, "--reduce")
+    delivery = Delivery(step, tolerance, one_camera)
+    delivery.check(chosen)
+    write_shot_to(output, chosen, document_of(shot, data, variant), delivery)
 
 
 @app.command(name="import")

@@ -4,6 +4,8 @@ In dependency order:
 
 paths         a sampled camera path -> keyed move; what a reader returns
 files         bytes from disk, with limits, and sidecar files that stay in the folder
+reduced       few cubic keys for nodes, within a tolerance in the picture
+delivery      settings of an export
 csv_rows      THE reader of CSV: header, rows, numbers, each fault with its place
 csv_path      the CSV of one camera
 take_file     recorded takes, CSV and JSON
@@ -12,7 +14,7 @@ gltf_model    the parts of glTF 2.0 that carry cameras, read and written
 gltf_file     a glTF file with its buffers; the GLB container
 gltf_motion   animated nodes sampled at any time
 gltf_read     a camera anywhere in a node tree -> move
-gltf_write    a shot -> glTF/GLB: mounts, layers and lens as nested nodes
+gltf_write    a shot -> glTF/GLB: mounts, layers and lens as nested nodes, every sample or few keys
 reader_process  readers that are not our code, each in a process with limits
 cut_reader    an OpenTimelineIO document as plain JSON, in a separate process
 cut_list      cut lists: what a cut shows of a shot

@@ -23,6 +23,7 @@ from zittern.core.shot.shot import MOST_FRAMES, Shot
 from zittern.core.timebase import MOST_FPS, Fps
 from zittern.core.units import Array
 from zittern.formats.csv_rows import CsvRows, number_in
+from zittern.formats.delivery import Delivery
 from zittern.formats.files import Sidecars
 from zittern.formats.paths import FIRST_FRAME, Imported, PathFile, PathSamples, continuous_angles, sample_plan
 
@@ -36,18 +37,18 @@ CAMERA_NAME = "camera"
 _SNAP = 1e-4
 
 
-def write(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:
-    """One row for each of the frames (F,), nine decimals: finer than any pose is known."""
+def write(shot: Shot, delivery: Delivery, parts: Iterable[Motion], file: IO[bytes]) -> None:
+    """One row for each frame, nine decimals: finer than any pose is known."""
     _write(shot, parts, file, COLUMNS)
 
 
-def write_with_shifts(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:
-    """Write the path at frames (F,), with two more columns for the shift of the film back."""
+def write_with_shifts(shot: Shot, delivery: Delivery, parts: Iterable[Motion], file: IO[bytes]) -> None:
+    """Write the path with two more columns for the shift of the film back."""
     _write(shot, parts, file, (*COLUMNS, *FILM_BACK_COLUMNS))
 
 
-def write_with_lens(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:
-    """Write the path at frames (F,), with all columns of the pose."""
+def write_with_lens(shot: Shot, delivery: Delivery, parts: Iterable[Motion], file: IO[bytes]) -> None:
+    """Write the path with all columns of the pose."""
     _write(shot, parts, file, ("frame", "time_s", *POSE_COLUMNS))
 
 

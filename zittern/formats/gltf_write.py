@@ -1,31 +1,28 @@
-"""A shot as glTF 2.0 or GLB: every mount, then every layer, then the camera, as nested nodes.
+"""A shot as glTF 2.0 or GLB: every mount, then every layer, then the camera, as nested nodes; or one node.
 
-Layers of one mount add in axis space, but nested nodes multiply. So the node of layer k carries
-inverse(offset of layers 1..k-1) x (offset of layers 1..k): the chain of nodes multiplies to exactly the sum.
-
-Motion arrives in parts and is written to a temporary file; only at the end it is known which channels move. Memory does
-not grow
-with the shot.
+Every sample is a key, or few cubic keys follow the samples within a tolerance. Motion arrives in parts and is written
+to a temporary file; only at the end it is known which channels move. Memory does not grow with the shot.
 """
 
 from __future__ import annotations
 
 import base64
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
 from typing import IO, Any
 
 import numpy as np
 
-from zittern.core.axes import no_offsets
-from zittern.core.motion import chain
 from zittern.core.motion.evaluate import Motion
-from zittern.core.motion.pose import LENS_SAMPLES
+from zittern.core.motion.nodes import PosedNode, nodes
+from zittern.core.motion.pose import LENS_SAMPLES, Pose
+from zittern.core.numbers.reduction import Spline
 from zittern.core.optics.lens import vfov_deg
-from zittern.core.rig import rotations, transforms
+from zittern.core.rig import rotations
 from zittern.core.shot.mounts import MountKind
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
+from zittern.formats.delivery import Delivery
 from zittern.formats.files import spool_beside
 from zittern.formats.gltf_file import glb_head
 from zittern.formats.gltf_model import (
@@ -46,6 +43,7 @@ from zittern.formats.gltf_model import (
     Scene,
     Target,
 )  # fmt: skip
+from zittern.formats.reduced import Loss, NodePath, Reducer
 
 __all__ = ["write_glb", "write_gltf"]
 
@@ -58,23 +56,24 @@ _KINDS = {1: "SCALAR", 2: "VEC2", 3: "VEC3", 4: "VEC4"}
 _PLACE = "PLACE-OF-THE-DATA"
 
 
-def write_glb(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:
-    """Binary container, one file. frames (F,): those of the parts.
+def write_glb(shot: Shot, delivery: Delivery, parts: Iterable[Motion], file: IO[bytes]) -> Loss | None:
+    """Binary container, one file.
 
     Raises FormatError when it would be larger than such a file can be.
     """
     with spool_beside(file) as spool:
-        tracks = _collect(shot, frames, parts, spool)
+        tracks, loss = _collect(shot, delivery, parts, spool)
         document, moving = _document(shot, tracks)
         file.write(glb_head(document.written(), sum(track.bytes for track in moving)))
         for block in _blocks(moving, spool):
             file.write(block)
+    return loss
 
 
-def write_gltf(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:
-    """JSON with the data embedded, one file. frames (F,): those of the parts."""
+def write_gltf(shot: Shot, delivery: Delivery, parts: Iterable[Motion], file: IO[bytes]) -> Loss | None:
+    """JSON with the data embedded, one file."""
     with spool_beside(file) as spool:
-        tracks = _collect(shot, frames, parts, spool)
+        tracks, loss = _collect(shot, delivery, parts, spool)
         document, moving = _document(shot, tracks, f"data:application/octet-stream;base64,{_PLACE}")
         before, after = document.written().split(_PLACE.encode())
         file.write(before)
@@ -86,32 +85,48 @@ def write_gltf(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[byte
             left = left[whole:]
         file.write(base64.b64encode(left))
         file.write(after)
+    return loss
 
 
 @dataclass
 class _Track:
-    """One property of one node over all parts, as float32 in the spool: the offsets of its parts, and its range."""
+    """One property of one node over all parts, as float32 in the spool: the offsets of its parts, and its range.
 
-    node: str
-    path: str
+    keys: its own times, where it has cubic keys.
+    """
+
     columns: int
+    keys: _Track | None = None
     places: list[tuple[int, int]] = field(default_factory=list)
     low: Array = field(default_factory=lambda: np.empty(0))
     high: Array = field(default_factory=lambda: np.empty(0))
     first: Array = field(default_factory=lambda: np.empty(0))
     last: Array = field(default_factory=lambda: np.empty(0))
 
-    def add(self, values: Array, spool: IO[bytes]) -> None:
-        """values: (F, columns) of the next part."""
+    def add(self, values: Array, spool: IO[bytes], stored: Array | None = None) -> None:
+        """Add the next part. values: (F, columns). stored: their form in the file, if different."""
         low, high = values.min(axis=0), values.max(axis=0)
         if self.places:
             low, high = np.minimum(low, self.low), np.maximum(high, self.high)
         else:
             self.first = values[0]
         self.low, self.high, self.last = low, high, values[-1]
-        data = np.ascontiguousarray(values, dtype="<f4").tobytes()
+        data = np.ascontiguousarray(values if stored is None else stored, dtype="<f4").tobytes()
         self.places.append((spool.tell(), len(data)))
         spool.write(data)
+
+    def add_keys(self, spline: Spline, spool: IO[bytes]) -> None:
+        """Add the next keys, as cubic splines are stored: for each key the slope before, the value, the slope after."""
+        if self.keys is None:
+            self.keys = _Track(1)
+        if len(spline.at):
+            self.keys.add(spline.at[:, None], spool)
+            stored = np.stack([spline.slope_in, spline.values, spline.slope_out], axis=1).reshape(-1, self.columns)
+            # A curve with slopes is not still, even where all values are equal.
+            moving = np.any(spline.slope_in) or np.any(spline.slope_out)
+            ends = np.concatenate([spline.values, spline.values[-1:] + (1.0 if moving else 0.0)])
+            self.add(ends, spool, stored)
+            self.last = spline.values[-1]
 
     @property
     def bytes(self) -> int:
@@ -122,59 +137,62 @@ class _Track:
         return bool(np.max(self.high - self.low) <= _STILL)
 
 
-def _collect(shot: Shot, frames: Array, parts: Iterable[Motion], spool: IO[bytes]) -> list[_Track]:
-    """Tracks in order: times, translation and rotation of each node from the ground to the lens, field of view."""
-    tracks: dict[tuple[str, str], _Track] = {}
+class _Tracks:
+    """Tracks of nodes by number and path, and values of the lens, which belong to no node."""
 
-    def add(node: str, path: str, values: Array) -> None:
-        tracks.setdefault((node, path), _Track(node, path, values.shape[1])).add(values, spool)
+    def __init__(self, spool: IO[bytes]) -> None:
+        self.nodes: list[tuple[MountKind, str]] = []
+        self.times = _Track(1)
+        self.channels: dict[NodePath, _Track] = {}
+        self.lens: dict[str, _Track] = {}
+        self._spool = spool
 
+    def add_samples(self, posed: Sequence[PosedNode], yfov: Array) -> None:
+        for number, node in enumerate(posed):
+            self._channel((number, "translation"), 3).add(node.pose[:, :3, 3], self._spool)
+            quats = rotations.quaternions(node.pose[:, :3, :3])
+            track = self._channel((number, "rotation"), 4)
+            track.add(-quats if track.places and quats[0] @ track.last < 0 else quats, self._spool)
+        self._channel((len(posed), "yfov"), 1).add(yfov[:, None], self._spool)
+
+    def add_keys(self, splines: dict[NodePath, Spline]) -> None:
+        for channel, spline in splines.items():
+            self._channel(channel, spline.values.shape[1]).add_keys(spline, self._spool)
+
+    def add_lens(self, seconds: Array, pose: Pose) -> None:
+        self.times.add(seconds[:, None], self._spool)
+        for name in ("focal_mm", *LENS_SAMPLES):
+            values = getattr(pose, name).reshape(len(seconds), -1)
+            self.lens.setdefault(name, _Track(values.shape[1])).add(values, self._spool)
+
+    def _channel(self, channel: NodePath, columns: int) -> _Track:
+        return self.channels.setdefault(channel, _Track(columns))
+
+
+def _collect(shot: Shot, delivery: Delivery, parts: Iterable[Motion], spool: IO[bytes]) -> tuple[_Tracks, Loss | None]:
+    tracks = _Tracks(spool)
+    # Curves need two keys.
+    reducer = Reducer(shot, delivery.reduce) if delivery.reduce and shot.frame_count > 1 else None
+    picture = shot.picture
     for motion in parts:
-        add("", "times", shot.fps.seconds(motion.frames, shot.first_frame)[:, None])
-        for number, (kind, name, tf) in enumerate(_poses(shot, motion)):
-            node = f"{number} {kind} {name}"
-            add(node, "translation", tf[:, :3, 3])
-            quats = rotations.quaternions(tf[:, :3, :3])
-            before = tracks.get((node, "rotation"))
-            add(node, "rotation", -quats if before is not None and quats[0] @ before.last < 0 else quats)
-        picture = shot.picture
-        yfov = np.radians(vfov_deg(motion.pose.focal_mm, shot.sensor_mm, picture.width_px, picture.height_px))
-        add("", "yfov", yfov[:, None])
-        add("", "focal_mm", motion.pose.focal_mm[:, None])
-        for name in LENS_SAMPLES:
-            values = getattr(motion.pose, name)
-            add("", name, values.reshape(len(values), -1))
-    return list(tracks.values())
-
-
-def _poses(shot: Shot, motion: Motion) -> Iterator[tuple[MountKind, str, Array]]:
-    """Kind, name and pose in its parent (F, 4, 4) of each node, from the ground to the lens.
-
-    The mounts with all that is on them, the layers, what holds the framing. They multiply to the world pose.
-    """
-    base = transforms.identity(len(motion.frames))
-    carried = chain.RigOffsets(motion.on.carried, motion.on.given)
-    for mount in shot.mounts:
-        own = chain.step(mount, base, motion.locals_[mount.id], carried)
-        yield mount.kind, mount.name, transforms.inverse(base) @ own
-        yield from _layer_poses(shot, motion, mount.id)
-        base = motion.rig[mount.id]
-    yield from _layer_poses(shot, motion, None)
-    if chain.HOLD in motion.on.given:
-        still = transforms.identity(len(motion.frames))
-        yield "free", "Hold framing", chain.with_deflection(still, motion.on.given[chain.HOLD])
-
-
-def _layer_poses(shot: Shot, motion: Motion, target: str | None) -> Iterator[tuple[MountKind, str, Array]]:
-    total = no_offsets(motion.frames)
-    before = transforms.identity(len(motion.frames))
-    for _, layer in shot.layers():
-        if layer.target != target or layer.id not in motion.layers:
+        posed = list(nodes(shot, motion, delivery.one_camera))
+        tracks.nodes = [(node.kind, node.name) for node in posed]
+        seconds = shot.fps.seconds(motion.frames, shot.first_frame)
+        if reducer is None:
+            yfov = vfov_deg(motion.pose.focal_mm, shot.sensor_mm, picture.width_px, picture.height_px)
+            tracks.add_samples(posed, np.radians(yfov))
+            tracks.add_lens(seconds, motion.pose)
             continue
-        total = total + motion.layers[layer.id]
-        after = transforms.offset_transforms(total)
-        yield "free", f"Layer: {layer.name}", transforms.inverse(before) @ after
-        before = after
+        tracks.add_keys(reducer.add(motion, posed))
+        # Values that nothing interpolates as curves come at whole frames; the first sample is that before the part.
+        rows = np.flatnonzero(motion.frames == np.round(motion.frames))
+        rows = rows[rows > 0] if tracks.times.places else rows
+        if rows.size:
+            tracks.add_lens(seconds[rows], motion.pose.rows_at(rows))
+    if reducer is None:
+        return tracks, None
+    tracks.add_keys(reducer.finish())
+    return tracks, reducer.loss
 
 
 class _Builder:
@@ -189,8 +207,10 @@ class _Builder:
         self.extensions: list[str] = []
         self.moving: list[_Track] = []
         self._at = 0
-        ends = {"min": (float(np.float32(times.low[0])),), "max": (float(np.float32(times.high[0])),)}
-        self._times = self._accessor(times, **ends)
+        self._times = self._keys(times)
+
+    def _keys(self, times: _Track) -> int:
+        return self._accessor(times, min=(float(np.float32(times.low[0])),), max=(float(np.float32(times.high[0])),))
 
     def _accessor(self, track: _Track, **fields: Any) -> int:
         view = BufferView(buffer=0, byteOffset=self._at, byteLength=track.bytes)
@@ -205,8 +225,8 @@ class _Builder:
         return len(self.accessors) - 1
 
     def channel(self, track: _Track, target: Target) -> None:
-        sampler = Sampler(input=self._times, output=self._accessor(track), interpolation="LINEAR")
-        self.samplers.append(sampler)
+        keys, kind = (self._times, "LINEAR") if track.keys is None else (self._keys(track.keys), "CUBICSPLINE")
+        self.samplers.append(Sampler(input=keys, output=self._accessor(track), interpolation=kind))
         self.channels.append(Channel(sampler=len(self.samplers) - 1, target=target))
 
     def samples(self, track: _Track, name: str, times: str) -> dict[str, int]:
@@ -241,34 +261,32 @@ class _Builder:
         )
 
 
-def _document(shot: Shot, tracks: list[_Track], uri: str | None = None) -> tuple[Document, list[_Track]]:
+def _document(shot: Shot, tracks: _Tracks, uri: str | None = None) -> tuple[Document, list[_Track]]:
     """Return the JSON, and the tracks whose bytes the buffer holds.
 
     The root's position is keyed even when it is still: so the shot's length is kept. uri: where the buffer is, when it
     does not follow in the same file.
     """
-    times, *rest = tracks
-    build = _Builder(times)
-    named = {track.path: track for track in rest if not track.node}
-    for track in (each for each in rest if each.node):
-        if track.path == "translation":
-            _, kind, name = track.node.split(" ", 2)
-            index = build.node(name=name, extras={EXTRAS: {"mount": kind}})
-        if track.is_static and (index > 0 or track.path != "translation"):
-            build.nodes[index][track.path] = tuple(float(value) for value in track.first)
-        else:
-            build.channel(track, Target(node=index, path=track.path))
+    build = _Builder(tracks.times)
+    for number, (kind, name) in enumerate(tracks.nodes):
+        index = build.node(name=name, extras={EXTRAS: {"mount": kind}})
+        for path in ("translation", "rotation"):
+            track = tracks.channels[number, path]
+            if track.is_static and (index > 0 or path != "translation"):
+                build.nodes[index][path] = tuple(float(value) for value in track.first)
+            else:
+                build.channel(track, Target(node=index, path=path))
     build.node(name=f"{shot.name} camera", camera=0)
-    if not named["yfov"].is_static:
-        pointer = {POINTER: {"pointer": "/cameras/0/perspective/yfov"}}
-        build.channel(named["yfov"], Target(path="pointer", extensions=pointer))
+    yfov = tracks.channels[len(tracks.nodes), "yfov"]
+    if not yfov.is_static:
+        build.channel(yfov, Target(path="pointer", extensions={POINTER: {"pointer": "/cameras/0/perspective/yfov"}}))
         build.extensions.append(POINTER)
     told: dict[str, int] = {}
     for name in LENS_SAMPLES:
-        if name == "focus_m" and shot.glass is None and named[name].is_static:
+        if name == "focus_m" and shot.glass is None and tracks.lens[name].is_static:
             continue  # no lens that could be focused
-        told |= build.samples(named[name], name, f"{name.partition('_')[0]}_times")
-    camera = _camera(shot, float(named["yfov"].first[0]), float(named["focal_mm"].first[0]), told)
+        told |= build.samples(tracks.lens[name], name, f"{name.partition('_')[0]}_times")
+    camera = _camera(shot, float(yfov.first[0]), float(tracks.lens["focal_mm"].first[0]), told)
     return build.document(shot.name, camera, uri), build.moving
 
 

@@ -11,7 +11,7 @@ from zittern.core.errors import FormatError
 from zittern.core.motion.evaluate import Motion
 from zittern.core.shot.shot import Shot
 from zittern.core.shot.upgrades import read_shot
-from zittern.core.units import Array
+from zittern.formats.delivery import Delivery
 
 __all__ = ["MOST_BYTES", "read", "write"]
 
@@ -26,9 +26,6 @@ def read(data: bytes) -> Shot:
     return read_shot(data)
 
 
-def write(shot: Shot, frames: Array, parts: Iterable[Motion], file: IO[bytes]) -> None:
-    """Write the document, indented, for any frames (F,).
-
-    The motion is not asked for: this file stays editable.
-    """
+def write(shot: Shot, delivery: Delivery, parts: Iterable[Motion], file: IO[bytes]) -> None:
+    """Write the document, indented. The motion is not asked for: this file stays editable."""
     file.write(orjson.dumps(shot.model_dump(mode="json"), option=orjson.OPT_INDENT_2 | orjson.OPT_APPEND_NEWLINE))

@@ -33,8 +33,9 @@ class Format:
     """A format.
 
     ending: of its files; kind: their content; carries: the parts of a shot that it includes, for display. marks:
-    whether bytes with its ending are of it, where formats share one. read, write: by kind
-    path: (data, sidecars) -> PathFile; (shot, frames, motion in parts, file)
+    whether bytes with its ending are of it, where formats share one. has_nodes: nested poses and curves. read, write:
+    by kind
+    path: (data, sidecars) -> PathFile; (shot, delivery, motion in parts, file) -> what reduced keys lose, or None
     shot: (data) -> Shot; as a path
     preset: (data) -> Preset; (preset) -> text
     take: (data, name) -> Recording; (times (N,), (N,) by column) -> text
@@ -54,6 +55,8 @@ class Format:
     read: Callable[..., Any] | None = None
     write: Callable[..., Any] | None = None
     marks: Callable[[bytes], bool] = lambda data: True
+
+    has_nodes: bool = False
 
     @property
     def exports(self) -> bool:
@@ -113,6 +116,7 @@ FORMATS: tuple[Format, ...] = (
         "model/gltf-binary",
         _late("gltf_read", "read"),
         _late("gltf_write", "write_glb"),
+        has_nodes=True,
     ),
     Format(
         "gltf",
@@ -123,6 +127,7 @@ FORMATS: tuple[Format, ...] = (
         "model/gltf+json",
         _late("gltf_read", "read"),
         _late("gltf_write", "write_gltf"),
+        has_nodes=True,
     ),
     Format(
         "cues",
@@ -292,8 +297,10 @@ def written(name: str, shot: Shot, motion: Motion) -> bytes:
     found = format_named(name)
     if found.write is None or not found.exports:
         raise FormatError(f"no motion is written to the format {name!r}", "format")
+    from zittern.formats.delivery import Delivery
+
     file = io.BytesIO()
-    found.write(shot, motion.frames, [motion], file)
+    found.write(shot, Delivery(), [motion], file)
     return file.getvalue()
 
 

@@ -2973,6 +2973,17 @@ export interface components {
             /** Format */
             format: string;
             /**
+             * One Camera
+             * @description one node with all motion, instead of nested ones
+             * @default false
+             */
+            one_camera: boolean;
+            /**
+             * Reduce
+             * @description few cubic keys within a tolerance, such as 0.5px or 0.5px,0.2mm
+             */
+            reduce?: string | null;
+            /**
              * Step
              * @description frames between two samples
              * @default 1
@@ -3333,13 +3344,15 @@ export interface components {
          * FormatOut
          * @description carries: the parts of a shot that it includes.
          *
-         *     reads: camera paths can be read from it; writes: shots can be written to it.
+         *     reads: camera paths can be read from it; writes: shots can be written to it; has_nodes: as nested nodes and curves.
          */
         FormatOut: {
             /** Carries */
             carries: string;
             /** Ending */
             ending: string;
+            /** Has Nodes */
+            has_nodes: boolean;
             /**
              * Kind
              * @enum {string}
@@ -4141,6 +4154,11 @@ export interface components {
             problem: string | null;
             /** Progress */
             progress: number;
+            /**
+             * Says
+             * @description what reduced keys lose, once done
+             */
+            says: string | null;
             /**
              * Status
              * @enum {string}

@@ -44,7 +44,7 @@ class MovieKindOut(Model):
 class FormatOut(Model):
     """carries: the parts of a shot that it includes.
 
-    reads: camera paths can be read from it; writes: shots can be written to it.
+    reads: camera paths can be read from it; writes: shots can be written to it; has_nodes: as nested nodes and curves.
     """
 
     name: str
@@ -54,6 +54,7 @@ class FormatOut(Model):
     carries: str
     reads: bool
     writes: bool
+    has_nodes: bool
 
 
 class SourceOut(Model):

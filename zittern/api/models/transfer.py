@@ -55,6 +55,10 @@ class ExportIn(Model):
 
     format: str = Field(max_length=20)
     step: float = Field(default=1.0, ge=0.01, le=100.0, description="frames between two samples")
+    reduce: str | None = Field(
+        default=None, max_length=40, description="few cubic keys within a tolerance, such as 0.5px or 0.5px,0.2mm"
+    )
+    one_camera: bool = Field(default=False, description="one node with all motion, instead of nested ones")
 
 
 class JobOut(Model):
@@ -65,6 +69,7 @@ class JobOut(Model):
     progress: float
     filename: str
     problem: str | None
+    says: str | None = Field(description="what reduced keys lose, once done")
 
 
 class CutOut(Model):

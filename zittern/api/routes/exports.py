@@ -13,6 +13,8 @@ from zittern.api.jobs import ExportJob
 from zittern.api.models.transfer import ExportIn, JobOut
 from zittern.api.variant_shot import Seen
 from zittern.core.shot.through_variant import variant_of
+from zittern.formats.delivery import Delivery
+from zittern.formats.reduced import tolerance_from
 from zittern.formats.table import format_named
 from zittern.store.naming import slug_of
 
@@ -20,17 +22,26 @@ router = APIRouter(prefix="/api", tags=["exports"], route_class=JsonRoute)
 
 
 def _out(job: ExportJob) -> JobOut:
-    return JobOut(id=job.id, status=job.status, progress=job.progress, filename=job.filename, problem=job.problem)
+    return JobOut(
+        id=job.id,
+        status=job.status,
+        progress=job.progress,
+        filename=job.filename,
+        problem=job.problem,
+        says=job.says,
+    )
 
 
 @router.post("/shots/{shot}/exports", status_code=202)
 def start_export(shot: str, body: ExportIn, ctx: Ctx, seen: Seen) -> JobOut:
     """Start an export; `step` is in frames. Where the shot has several variants, the file name includes the variant."""
     state = seen.state(shot)
+    tolerance = None if body.reduce is None else tolerance_from(body.reduce, "reduce")
+    delivery = Delivery(body.step, tolerance, body.one_camera)
     name = state.slug
     if len(state.document.variants) > 1:
         name += f"-{slug_of(variant_of(state.document, state.variant).name)}"
-    return _out(ctx.jobs.start(state.document, name, format_named(body.format), body.step))
+    return _out(ctx.jobs.start(state.document, name, format_named(body.format), delivery))
 
 
 @router.get("/exports/{job}")

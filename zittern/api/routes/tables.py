@@ -97,6 +97,7 @@ def get_tables(ctx: Ctx) -> TablesOut:
                 carries=each.carries,
                 reads=each.kind == "path" and each.read is not None,
                 writes=each.exports,
+                has_nodes=each.has_nodes,
             )
             for each in FORMATS
         ],

@@ -19,8 +19,9 @@ from zittern.core.motion.memory import NEAR_LEAD_S
 from zittern.core.motion.rides import rides
 from zittern.core.motion.springs import sprung
 from zittern.core.motion.targets import followable
-from zittern.core.numbers.curves import MOST_KEYS, Curve, Frame, Key
+from zittern.core.numbers.curves import MOST_KEYS, Curve, Frame
 from zittern.core.numbers.param import Number, fixed, on_curve
+from zittern.core.numbers.reduction import fitted_keys
 from zittern.core.optics.lens import focal_px
 from zittern.core.rig import rotations, transforms
 from zittern.core.shot.mounts import MOVE_FIELDS, Mount
@@ -197,39 +198,10 @@ def _keyed_through(number: Number, frames: Array, values: Array) -> Number:
 
 
 def _along(frames: Array, values: Array, tolerance: float) -> Number:
-    """Return a number on curves with handles along values, within a tolerance.
-
-    A key is put in where it is missed by most, until it is missed nowhere.
-    """
+    """Return a number on curves with handles along values, within a tolerance."""
     if float(np.ptp(values)) <= 2.0 * tolerance:
         return fixed(0.5 * float(np.min(values) + np.max(values)))
-    slopes = np.gradient(values, frames)
-    keep = {0, len(frames) - 1}
-    while True:
-        rows = sorted(keep)
-        curve = _handled(frames[rows], values[rows], slopes[rows])
-        missed = np.abs(curve.sample(frames) - values)
-        worst = [
-            first + int(np.argmax(missed[first : last + 1])) for first, last in zip(rows[:-1], rows[1:], strict=True)
-        ]
-        more = {row for row in worst if missed[row] > tolerance} - keep
-        if not more:
-            return on_curve(curve)
-        keep |= more
-
-
-def _handled(frames: Array, values: Array, slopes: Array) -> Curve:
-    """Return a curve through keys with the slopes of the motion.
-
-    Handles at a third of each segment, as in Hermite form.
-    """
-    thirds = np.diff(frames) / 3.0
-    keys = []
-    for n, (frame, value, slope) in enumerate(zip(frames.tolist(), values.tolist(), slopes.tolist(), strict=True)):
-        into = None if n == 0 else (-float(thirds[n - 1]), -slope * float(thirds[n - 1]))
-        out = None if n == len(frames) - 1 else (float(thirds[n]), slope * float(thirds[n]))
-        keys.append(Key(frame=frame, value=value, interp="free", handle_in=into, handle_out=out))
-    return Curve(keys=tuple(keys))
+    return on_curve(Curve(keys=fitted_keys(frames, values, tolerance)))
 
 
 def _when(first: float, last: float) -> str:

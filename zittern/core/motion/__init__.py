@@ -29,6 +29,7 @@ angles     pan, tilt, roll of the lens, continuous in time
 hold       the turn that holds the framing
 posing     all of it put on the mounts -> where rig and lens are
 evaluate   wires the stages
+nodes      a motion as nested poses, for formats with nodes
 picture    sizes on screen
 sampled    motion at the frames that a view shows
 """

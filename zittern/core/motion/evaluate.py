@@ -150,7 +150,7 @@ def _bare(run: Evaluation) -> Pose:
     return Pose(packed[:, :3], packed[:, 3:], *lens.lens_values(run, {}))
 
 
-def evaluate_in_parts(shot: Shot, frames: Array, part_frames: int = 2000) -> Iterator[Motion]:
+def evaluate_in_parts(shot: Shot, frames: Array, part_frames: int = 2000, shared: int = 0) -> Iterator[Motion]:
     """Yield the motion in pieces of a few frames.
 
     Background jobs can show progress, be canceled, and need little memory.
@@ -158,6 +158,7 @@ def evaluate_in_parts(shot: Shot, frames: Array, part_frames: int = 2000) -> Ite
     Parameters
     ----------
     frames : (F,) float64, frame numbers.
+    shared : number of frames that a piece has in common with the piece before.
 
     Returns
     -------
@@ -165,7 +166,7 @@ def evaluate_in_parts(shot: Shot, frames: Array, part_frames: int = 2000) -> Ite
     """
     cache, tables = Cache(_PART_BYTES), Cache(_TABLES_BYTES)
     for start in range(0, max(len(frames), 1), part_frames):
-        yield evaluate(shot, frames[start : start + part_frames], cache, tables)
+        yield evaluate(shot, frames[max(start - shared, 0) : start + part_frames], cache, tables)
 
 
 def joined(parts: Sequence[Motion]) -> Motion:

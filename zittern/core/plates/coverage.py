@@ -219,10 +219,10 @@ def _begins(first: Array, half: Array, last: Array) -> tuple[Array, IntArray, Ar
     """Return the shares of ways at which functions are all positive for the first time.
 
     By their values at both ends and in the middle, (F, 1 to 5, N), on a parabola between them. Share, index of the
-    function that becomes positive there, its slope per share, and whether there is a zero: (F, N).
+    function that becomes positive there, its slope per share, and true where there is a zero: (F, N).
     """
     bend, rise = 2.0 * (first + last) - 4.0 * half, 4.0 * half - 3.0 * first - last
-    # Where the parabola changes its sign it has one zero between the ends: that with the slope of this sign.
+    # A parabola that changes its sign has one zero between the ends: that with the slope of this sign.
     slope = np.copysign(np.sqrt(np.maximum(rise * rise - 4.0 * first * bend, 0.0)), -first)
     with np.errstate(divide="ignore", invalid="ignore"):
         zero = -2.0 * first / (rise + slope)

@@ -26,7 +26,14 @@ export function ExportDialog({ state }: { state: State }) {
       {kind ? (
         <MoviePart state={state} kind={kind} drawing={drawing} onBegun={begun} />
       ) : (
-        <FilePart state={state} format={format} onBegun={begun} onWriting={setWriting} onDone={close} />
+        <FilePart
+          state={state}
+          format={format}
+          onFormat={setFormat}
+          onBegun={begun}
+          onWriting={setWriting}
+          onDone={close}
+        />
       )}
     </Dialog>
   );

@@ -10,8 +10,10 @@ const POLL_MS = 150;
 
 const jobOf = (id: string) => ({ params: { path: { job: id } } });
 
-/** Settings of an export: format, frames between samples, variant. */
-type ExportRequest = { format: string; step: number; variant: string };
+/** Settings of an export: format, frames between samples or a tolerance for reduced keys, one node or all. */
+export type ExportSettings = { format: string; step: number; reduce: string | null; one_camera: boolean };
+
+type ExportRequest = ExportSettings & { variant: string };
 
 /** Exports under way, one after another: started, watched, cancelled; each file is handed over when it is ready. */
 export function useExport(slug: string, onDone: () => void) {
@@ -43,11 +45,12 @@ export function useExport(slug: string, onDone: () => void) {
   const job = id ? data : undefined;
   const ready = job?.status === "done" ? job.id : null;
   const filename = job?.filename ?? "";
+  const loss = job?.says;
   // Each is fetched once.
   useEffect(() => {
     if (!ready) return;
     download(`/api/exports/${ready}/file`, filename);
-    note("info", `${filename} is ready`);
+    note("info", loss ? `${filename} is ready: ${loss}` : `${filename} is ready`);
     const [next, ...rest] = left;
     setLeft(rest);
     if (next) started.mutate(next);
@@ -58,8 +61,8 @@ export function useExport(slug: string, onDone: () => void) {
   return {
     progress: job?.status === "working" && !error ? job.progress : null,
     problem: fault ? explain(fault) : failed,
-    start: (format: string, step: number, variants: string[]) => {
-      const [first, ...rest] = variants.map((variant) => ({ format, step, variant }));
+    start: (settings: ExportSettings, variants: string[]) => {
+      const [first, ...rest] = variants.map((variant) => ({ ...settings, variant }));
       setLeft(rest);
       if (first) started.mutate(first);
     },

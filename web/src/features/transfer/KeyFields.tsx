@@ -1,0 +1,86 @@
+import type { Tables } from "../../api/types";
+import { NumberField } from "../../shared/number";
+import { OptionField } from "./OptionField";
+import type { ExportSettings } from "./useExport";
+
+const SAMPLES = [
+  { value: "1", title: "every frame" },
+  { value: "0.5", title: "every ½ frame" },
+  { value: "0.25", title: "every ¼ frame" },
+];
+const REDUCED = { value: "reduced", title: "few, on curves" };
+const NODES = [
+  { value: "rig", title: "mounts and layers" },
+  { value: "camera", title: "one camera" },
+];
+const KEYS = "zittern.export.keys";
+const LEAST_PX = 0.01;
+const MOST_PX = 100;
+
+/** Spacing of the keys, tolerance of those on curves, and nodes. */
+type Keys = { at: string; px: number; nodes: string };
+
+const EVERY_FRAME: Keys = { at: "1", px: 0.5, nodes: "rig" };
+
+/** The settings of the last export. */
+export function rememberedKeys(): Keys {
+  try {
+    return { ...EVERY_FRAME, ...JSON.parse(localStorage.getItem(KEYS) ?? "{}") };
+  } catch {
+    return EVERY_FRAME;
+  }
+}
+
+export const rememberKeys = (keys: Keys) => localStorage.setItem(KEYS, JSON.stringify(keys));
+
+/** Returns the settings that a format has. */
+export function settingsOf(keys: Keys, format?: Tables["formats"][number]): Omit<ExportSettings, "format"> {
+  const hasNodes = format?.has_nodes ?? false;
+  const reduce = hasNodes && keys.at === REDUCED.value ? `${keys.px}px` : null;
+  return { step: Number(keys.at) || 1, reduce, one_camera: hasNodes && keys.nodes === "camera" };
+}
+
+type KeyFieldsProps = { keys: Keys; hasNodes: boolean; disabled: boolean; onChange: (keys: Keys) => void };
+
+/** Fields for the keys of a file and its nodes. */
+export function KeyFields({ keys, hasNodes, disabled, onChange }: KeyFieldsProps) {
+  const reduced = keys.at === REDUCED.value;
+  return (
+    <>
+      <OptionField
+        title="Keys"
+        value={hasNodes || !reduced ? keys.at : "1"}
+        options={hasNodes ? [...SAMPLES, REDUCED] : SAMPLES}
+        onChange={(at) => onChange({ ...keys, at })}
+      />
+      {hasNodes && (
+        <OptionField
+          title="Nodes"
+          value={keys.nodes}
+          options={NODES}
+          onChange={(nodes) => onChange({ ...keys, nodes })}
+        />
+      )}
+      {hasNodes && reduced && (
+        <span
+          className="flex min-w-0 flex-col gap-0.5"
+          title="Largest shift of the picture corners (px), at the distance of the subject"
+        >
+          <span className="cond text-xs">Tolerance</span>
+          <NumberField
+            label="Tolerance"
+            value={keys.px}
+            unit="px"
+            step={0.05}
+            least={LEAST_PX}
+            most={MOST_PX}
+            digits={2}
+            disabled={disabled}
+            className="w-full text-left!"
+            onCommit={(px) => onChange({ ...keys, px })}
+          />
+        </span>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,57 @@
+"""Settings of an export: frames, keys, nodes."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+from zittern.core.errors import BadInput
+from zittern.core.motion.evaluate import Motion, evaluate_in_parts
+from zittern.core.shot.shot import Shot
+from zittern.core.timebase import frame_grid
+from zittern.core.units import Array
+from zittern.formats.reduced import Tolerance, sample_frames
+
+if TYPE_CHECKING:
+    from zittern.formats.table import Format
+
+__all__ = ["Delivery"]
+
+_REDUCED_SAMPLES = 10_000
+
+
+@dataclass(frozen=True, slots=True)
+class Delivery:
+    """Settings of an export.
+
+    step: frames between two samples. reduce: few keys within this tolerance, instead of samples. one_camera: one node
+    with all motion, instead of nested ones.
+    """
+
+    step: float = 1.0
+    reduce: Tolerance | None = None
+    one_camera: bool = False
+
+    def check(self, format_: Format) -> None:
+        """Raise BadInput for settings that a format does not have."""
+        if not format_.exports:
+            raise BadInput(f"no motion is written to the format {format_.name!r}", "format")
+        for name in ("reduce", "one_camera"):
+            if getattr(self, name) and not format_.has_nodes:
+                raise BadInput(f"the format {format_.name!r} has neither nodes nor curves; choose glb or gltf", name)
+        if self.reduce is not None and self.step != 1.0:
+            raise BadInput("reduced keys lie where they are needed; leave out the step", "step")
+
+    def frames(self, shot: Shot) -> Array:
+        """Return the frames that are evaluated. (F,). Raises BadInput when there would be too many."""
+        if self.reduce is None:
+            return frame_grid(shot.first_frame, shot.last_frame, self.step)
+        return sample_frames(shot)
+
+    def parts(self, shot: Shot, part_frames: int = 2000) -> Iterator[Motion]:
+        """Yield the motion at these frames, in parts; for reduced keys each begins with the last frame before it."""
+        if self.reduce is None:
+            return evaluate_in_parts(shot, self.frames(shot), part_frames)
+        # Long parts: each channel has a key where one ends.
+        return evaluate_in_parts(shot, self.frames(shot), _REDUCED_SAMPLES, shared=1)
