@@ -4,6 +4,7 @@ core     the rules of the job: document, evaluation, edits (no I/O)
 formats  reading and writing camera paths
 store    SQLite: projects, shots, revisions
 checking checks of many shots, as lines of JSON
+shaking  a preset on a camera path
 demo     the "Saltmarsh Post" sets and shots, made by our own code
 browser  an installed browser that draws a page by itself
 bench    timings of the core

@@ -7,6 +7,7 @@ documents  settings, shots by slug or file, files written whole
 serving    the server, listening
 shelf      demo, serve, shots, add, repeat, tidy
 files      bake, import, schema
+shake      shake
 movie      movie
 time       retime, check
 figures    bench

@@ -9,7 +9,7 @@ from typing import Annotated, Literal
 import typer
 
 from zittern.cli.documents import document_of, tell, write_shot_to
-from zittern.cli.options import Centimeters, Data, ZUp, app
+from zittern.cli.options import Centimeters, Data, OneCamera, Reduce, ZUp, app
 
 __all__ = ["bake", "import_", "schema"]
 
@@ -24,16 +24,8 @@ def bake(
         str | None, typer.Option("--format", help="A format by its name, where an ending has several: csv-shift.")
     ] = None,
     variant: Annotated[str | None, typer.Option("--variant", help="Name or id; the main one without it.")] = None,
-    reduce: Annotated[
-        str | None,
-        typer.Option(
-            "--reduce",
-            help="Few cubic keys, within a tolerance of the picture corners and, on request, of the lens: 0.5px,0.2mm.",
-        ),
-    ] = None,
-    one_camera: Annotated[
-        bool, typer.Option("--one-camera", help="One node with all motion, instead of mounts and layers.")
-    ] = False,
+    reduce: Reduce = None,
+    one_camera: OneCamera = False,
 ) -> None:
     """Write a shot's motion to a file."""
     from zittern.core.errors import BadInput

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 import shutil
 import sys
 import tempfile
@@ -23,7 +22,7 @@ from zittern.cli.documents import (
     tell,
     write_whole,
 )
-from zittern.cli.options import Data, app
+from zittern.cli.options import Data, app, pair_in
 
 if TYPE_CHECKING:
     from zittern.api.context import Context
@@ -69,8 +68,8 @@ def movie(
         raise BadInput(f"a movie ends in {', '.join(each.ending for each in MOVIES.values())}, got {output.name}", "-o")
     check_writable(output)
     program = find_browser(browser)
-    first, last = _pair(frames, r"(-?\d+)-(-?\d+)", "--range", "A-B, as 1-96") if frames else (None, None)
-    width, height = _pair(size, r"(\d+)x(\d+)", "--size", "WxH, as 1280x720")
+    first, last = pair_in(frames, r"(-?\d+)-(-?\d+)", "--range", "A-B, as 1-96") if frames else (None, None)
+    width, height = pair_in(size, r"(\d+)x(\d+)", "--size", "WxH, as 1280x720")
     panes: list[dict[str, Any]] = [{"variant": each} for each in variant or ()] or [{}]
     if bare:
         panes.insert(0, {**panes[0], "bare": True})
@@ -90,15 +89,6 @@ def movie(
         with made.path.open("rb") as drawn:
             write_whole(output, lambda file: shutil.copyfileobj(drawn, file))
     print(f"{output}: {made.count} frames, {made.layout.width}×{made.layout.height} px", flush=True)
-
-
-def _pair(text: str, pattern: str, where: str, how: str) -> tuple[int, int]:
-    from zittern.core.errors import BadInput
-
-    found = re.fullmatch(pattern, text.strip())
-    if found is None or max(map(len, found.groups())) > 9:
-        raise BadInput(f"this is {how}; got {text[:40]!r}", where)
-    return int(found[1]), int(found[2])
 
 
 def _where(shot: str, data: Path | None, stack: ExitStack) -> tuple[Path, str]:

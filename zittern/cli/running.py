@@ -10,7 +10,7 @@ import typer
 
 # Imported for their commands, in the order in which help lists them.
 # isort: off
-from zittern.cli import shelf, files, movie, time, figures  # noqa: F401
+from zittern.cli import shelf, files, shake, movie, time, figures  # noqa: F401
 
 # isort: on
 from zittern.cli.documents import keep_private
