@@ -72,8 +72,8 @@ def seed_for(name: str, seed: int) -> int:
     return int.from_bytes(digest.digest()[:8]) & MOST_SEED
 
 
-def shaken(shot: Shot, shake: Shake, seed: int) -> Shot:
-    """Return a shot with a preset placed on it, sized for its lens.
+def shaken(shot: Shot, shake: Shake, seed: int | None = None) -> Shot:
+    """Return a shot with a preset placed on it, sized for its lens. seed: of the shot, if it gets a new one.
 
     Raises BadInput where no axis of the preset may move, and DocumentError for an amount that is too large.
     """
@@ -84,7 +84,7 @@ def shaken(shot: Shot, shake: Shake, seed: int) -> Shot:
     preset = shake.preset.replace(layers=tuple(layers), amount=amount)
     first, last = shake.span or (None, None)
     placed = PlacePreset(preset=preset, key=shake.key, first_frame=first, last_frame=last)
-    return apply(shot.replace(seed=seed, seeds_drawn=0), placed)
+    return apply(shot if seed is None else shot.replace(seed=seed, seeds_drawn=0), placed)
 
 
 def _limited(layer: Layer, axes: tuple[Axis, ...]) -> Layer:

@@ -5,21 +5,20 @@ from __future__ import annotations
 import errno
 import os
 import sys
-from collections.abc import Callable, Iterable
+from collections.abc import Iterable
 from contextlib import closing
 from pathlib import Path
-from typing import IO, TYPE_CHECKING
+from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
     from zittern.core.shot.shot import Shot
     from zittern.formats.delivery import Delivery
-    from zittern.formats.reduced import Loss
     from zittern.formats.table import Format
     from zittern.settings import Settings
 
 __all__ = [
-    "check_writable", "document_of", "existing_data", "folder_of_sets", "keep_private", "settings_of", "tell",
-    "warn_of_open_folder", "write_shot_to", "write_whole",
+    "check_writable", "document_of", "existing_data", "folder_of_sets", "keep_private", "output_mode",
+    "settings_of", "tell", "warn_of_open_folder", "write_shot_to",
 ]  # fmt: skip
 
 
@@ -108,18 +107,17 @@ def document_of(key: str, data: Path | None, variant: str | None = None) -> Shot
 
 
 def write_shot_to(path: Path, format_: Format, shot: Shot, delivery: Delivery | None = None) -> None:
-    """Bake a shot into a file, part by part; on failure the file is unchanged. Prints what reduced keys lose."""
-    from zittern.formats.delivery import Delivery
+    """Bake a shot into a file; on failure the file is unchanged. Prints the loss of reduced keys."""
+    from zittern.formats.delivery import Delivery, deliver
 
-    settings = delivery or Delivery()
-    settings.check(format_)
-    write, parts = format_.write, settings.parts(shot)
-    assert write is not None
-    losses: list[Loss | None] = []
-    write_whole(path, lambda file: losses.append(write(shot, settings, parts, file)))
-    for loss in losses:
-        if loss is not None:
-            print(loss.says)
+    loss = deliver(path, format_, shot, delivery or Delivery(), output_mode())
+    if loss is not None:
+        print(loss.says)
+
+
+def output_mode() -> int:
+    """Return the file permissions of output files: those that the user of this process does not mask."""
+    return 0o666 & ~_Umask.users
 
 
 def check_writable(path: Path) -> None:
@@ -132,26 +130,3 @@ def check_writable(path: Path) -> None:
     if path.is_dir() or not os.access(path if path.exists() else folder, os.W_OK):
         reason = errno.EISDIR if path.is_dir() else errno.EACCES
         raise BadInput(f"cannot write {path}: {os.strerror(reason)}", "-o")
-
-
-def write_whole(path: Path, write: Callable[[IO[bytes]], object]) -> None:
-    """Write a file completely or leave it unchanged; pipes and devices are written directly. Raises BadInput."""
-    from zittern.core.errors import BadInput
-
-    part = path.with_name(f".{path.name}.{os.getpid()}.part")
-    try:
-        if path.is_dir():
-            raise IsADirectoryError(errno.EISDIR, os.strerror(errno.EISDIR))
-        if path.exists() and not path.is_file():
-            with path.open("wb") as file:
-                write(file)
-            return
-        try:
-            with part.open("wb") as file:
-                write(file)
-            part.chmod(0o666 & ~_Umask.users)
-            part.replace(path)
-        finally:
-            part.unlink(missing_ok=True)
-    except OSError as error:
-        raise BadInput(f"cannot write {path}: {error.strerror}") from error

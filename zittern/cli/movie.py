@@ -19,8 +19,8 @@ from zittern.cli.documents import (
     document_of,
     existing_data,
     folder_of_sets,
+    output_mode,
     tell,
-    write_whole,
 )
 from zittern.cli.options import Data, app, pair_in
 
@@ -61,6 +61,7 @@ def movie(
     from zittern.browser import drawing, find_browser
     from zittern.core.errors import BadInput, DocumentError, faults_as
     from zittern.core.movie.settings import MovieSettings
+    from zittern.formats.files import write_whole
     from zittern.formats.table import MOVIES
 
     kind = next((each for each in MOVIES.values() if output.name.lower().endswith(each.ending)), None)
@@ -87,7 +88,7 @@ def movie(
         with drawing(program, f"{address}shot/{slug}?movie={made.id}") as process:
             _watch(made, process)
         with made.path.open("rb") as drawn:
-            write_whole(output, lambda file: shutil.copyfileobj(drawn, file))
+            write_whole(output, lambda file: shutil.copyfileobj(drawn, file), output_mode())
     print(f"{output}: {made.count} frames, {made.layout.width}×{made.layout.height} px", flush=True)
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from pathlib import Path
 from typing import TYPE_CHECKING
 
 from zittern.core.errors import BadInput
@@ -11,12 +12,14 @@ from zittern.core.motion.evaluate import Motion, evaluate_in_parts
 from zittern.core.shot.shot import Shot
 from zittern.core.timebase import frame_grid
 from zittern.core.units import Array
+from zittern.formats.files import write_whole
 from zittern.formats.reduced import Tolerance, sample_frames
 
 if TYPE_CHECKING:
+    from zittern.formats.reduced import Loss
     from zittern.formats.table import Format
 
-__all__ = ["Delivery"]
+__all__ = ["Delivery", "deliver"]
 
 _REDUCED_SAMPLES = 10_000
 
@@ -55,3 +58,16 @@ class Delivery:
             return evaluate_in_parts(shot, self.frames(shot), part_frames)
         # Long parts: each channel has a key where one ends.
         return evaluate_in_parts(shot, self.frames(shot), _REDUCED_SAMPLES, shared=1)
+
+
+def deliver(path: Path, format_: Format, shot: Shot, delivery: Delivery, mode: int | None = None) -> Loss | None:
+    """Write the motion of a shot to a file, part by part; on failure the file is unchanged.
+
+    Returns the loss of reduced keys, if any. mode: as in `write_whole`. Raises BadInput.
+    """
+    delivery.check(format_)
+    write, parts = format_.write, delivery.parts(shot)
+    assert write is not None
+    losses: list[Loss | None] = []
+    write_whole(path, lambda file: losses.append(write(shot, delivery, parts, file)), mode)
+    return losses[-1]

@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
+import errno
+import os
 from collections.abc import Callable
 from pathlib import Path
 from tempfile import SpooledTemporaryFile
 from typing import IO
 from urllib.parse import unquote
 
-from zittern.core.errors import FormatError
+from zittern.core.errors import BadInput, FormatError
 
-__all__ = ["MOST_FILE_BYTES", "Sidecars", "no_sidecars", "read_bytes", "sidecars_of", "spool_beside"]
+__all__ = ["MOST_FILE_BYTES", "Sidecars", "no_sidecars", "read_bytes", "sidecars_of", "spool_beside", "write_whole"]
 
 MOST_FILE_BYTES = 128 * 2**20
 _SPOOLED_BYTES = 8 * 2**20
@@ -27,6 +29,31 @@ def read_bytes(path: Path) -> bytes:
         return path.read_bytes()
     except OSError as error:
         raise FormatError(f"cannot read {path}: {error.strerror}") from error
+
+
+def write_whole(path: Path, write: Callable[[IO[bytes]], object], mode: int | None = None) -> None:
+    """Write a file completely or leave it unchanged; pipes and devices are written directly. Raises BadInput.
+
+    mode: permissions of a new file; by default those of the process.
+    """
+    part = path.with_name(f".{path.name}.{os.getpid()}.part")
+    try:
+        if path.is_dir():
+            raise IsADirectoryError(errno.EISDIR, os.strerror(errno.EISDIR))
+        if path.exists() and not path.is_file():
+            with path.open("wb") as file:
+                write(file)
+            return
+        try:
+            with part.open("wb") as file:
+                write(file)
+            if mode is not None:
+                part.chmod(mode)
+            part.replace(path)
+        finally:
+            part.unlink(missing_ok=True)
+    except OSError as error:
+        raise BadInput(f"cannot write {path}: {error.strerror}") from error
 
 
 def spool_beside(file: IO[bytes]) -> IO[bytes]:
