@@ -132,6 +132,21 @@ class Commands(unittest.TestCase):
         rows = list(csv.DictReader((self.folder / "quarter.csv").read_text().splitlines()))
         self.assertEqual([row["frame"] for row in rows[:3]], ["1", "1.25", "1.5"])
 
+    def test_a_project_goes_to_another_folder_as_one_file(self) -> None:
+        packed = self.zittern("pack", "saltmarsh-post", "-o", "post.zittern", "--data", "data")
+        self.assertEqual((packed.returncode, packed.stdout, packed.stderr), (0, "", ""))
+        made = self.zittern("unpack", "post.zittern", "--data", "elsewhere", "--name", "Post")
+        self.assertEqual(made.stdout.split()[0], "post")
+        self.assertEqual(sorted(made.stdout.split()[1:]), sorted(SLUGS))
+        for data in ("data", "elsewhere"):
+            self.zittern("bake", "sled-run", "-o", f"{data}.csv", "--data", data)
+        self.assertEqual(*((self.folder / f"{data}.csv").read_bytes() for data in ("data", "elsewhere")))
+        self.refused("no project", "pack", "none", "-o", "none.zittern", "--data", "data")
+        self.refused("ends in .zittern", "pack", "saltmarsh-post", "-o", "post.zip", "--data", "data")
+        self.refused("no zip", "unpack", "data.csv", "--data", "elsewhere")
+        self.refused("cannot read", "unpack", "none.zittern", "--data", "elsewhere")
+        self.assertFalse((self.folder / "none.zittern").exists())
+
     def test_import_then_bake(self) -> None:
         (self.folder / "walk.glb").write_bytes(WALK.glb())
         out = self.zittern("import", "walk.glb", "-o", "walk.shot.json", "--fps", "25", "--camera", "B")

@@ -9,14 +9,18 @@ python -m tools.hostile_files --count 5000 --seed 1
 from __future__ import annotations
 
 import argparse
+import io
 import json
 import random
 import re
 import struct
 import sys
+import tempfile
 import time
+import zipfile
 from collections import Counter
 from collections.abc import Callable
+from contextlib import closing
 from dataclasses import dataclass, field
 from pathlib import Path
 
@@ -24,6 +28,7 @@ import numpy as np
 
 import zittern.demo
 from zittern.bench import big_shot
+from zittern.core.edits.presets import PlacePreset
 from zittern.core.errors import BadInput
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.presets.files import read_preset, write_preset
@@ -33,6 +38,9 @@ from zittern.formats import cue_csv, set_file, shot_json, take_file
 from zittern.formats.files import no_sidecars
 from zittern.formats.opening import open_shot
 from zittern.formats.table import written
+from zittern.project_file import pack, read_project
+from zittern.store.library import Library
+from zittern.store.sets import add_set
 from zittern.store.shipped import shipped_presets
 
 __all__ = ["KINDS", "Report", "run"]
@@ -88,6 +96,32 @@ def _take(name: str) -> Callable[[bytes], object]:
     return lambda data: take_file.read_take(data, name).model_dump_json()
 
 
+def _project(shot: Shot) -> bytes:
+    """A project file with one shot, and a preset and a set that it uses."""
+    with tempfile.TemporaryDirectory() as folder, closing(Library(Path(folder))) as library:
+        project = library.add_project("Hostile")
+        key = library.presets.add(shipped_presets()["thud"].replace(name="Own thud")).key
+        set_id = add_set(library.data_dir, library.workspace, "kite", (SETS / "saltmarsh-kite.glb").read_bytes())
+        placed = PlacePreset(preset=shipped_presets()["thud"], key=key).apply(shot.replace(set_id=set_id))
+        library.add_shot(project.slug, placed)
+        file = io.BytesIO()
+        pack(library, project.slug, file)
+    return file.getvalue()
+
+
+def _zipped(parts: dict[str, bytes]) -> bytes:
+    file = io.BytesIO()
+    with zipfile.ZipFile(file, "w") as archive:
+        for name, data in parts.items():
+            archive.writestr(name, data)
+    return file.getvalue()
+
+
+def _read_project(data: bytes) -> object:
+    _, shots, _ = read_project(io.BytesIO(data))
+    return [_moves(shot) for shot in shots.values()]
+
+
 def _good() -> dict[str, tuple[bytes, Callable[[bytes], object]]]:
     """A good file of each kind, and what reads it and gives its numbers."""
     shot: Shot = big_shot(_FRAMES, 3)
@@ -95,6 +129,9 @@ def _good() -> dict[str, tuple[bytes, Callable[[bytes], object]]]:
     times = np.arange(0.0, 4.0, 0.05)
     take = take_file.write_take(times, {"pan_deg": np.sin(times), "truck_cm": np.cos(times)}).encode()
     rows = [{"time_s": float(t), "pan_deg": float(np.sin(t))} for t in times]
+    project = _project(shot)
+    with zipfile.ZipFile(io.BytesIO(project)) as archive:
+        parts = {name: archive.read(name) for name in archive.namelist()}
     cues = b"frame,name,strength\n" + b"".join(b"%d,door %d,1.5\n" % (n, n) for n in range(1, 30))
     return {
         "glb": (written("glb", shot, motion), _path(".glb")),
@@ -109,10 +146,12 @@ def _good() -> dict[str, tuple[bytes, Callable[[bytes], object]]]:
         "take-json": (json.dumps(rows).encode(), _take("take.json")),
         "cues": (cues, lambda data: [cue.model_dump_json() for cue in cue_csv.read_cues(data, shot)]),
         "set": ((SETS / "saltmarsh-kite.glb").read_bytes(), set_file.check_set),
+        "project": (project, _read_project),
+        "index": (parts["project.json"], lambda data: _read_project(_zipped(parts | {"project.json": data}))),
     }
 
 
-KINDS = ("glb", "gltf", "csv", "shot", "preset", "take", "take-json", "cues", "set")
+KINDS = ("glb", "gltf", "csv", "shot", "preset", "take", "take-json", "cues", "set", "project", "index")
 
 
 def _spoilt(data: bytes, rng: random.Random) -> bytes:

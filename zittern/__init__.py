@@ -5,6 +5,7 @@ formats  reading and writing camera paths
 store    SQLite: projects, shots, revisions
 checking checks of many shots, as lines of JSON
 shaking  a preset on a camera path
+project_file  a project as one file, there and back
 demo     the "Saltmarsh Post" sets and shots, made by our own code
 browser  an installed browser that draws a page by itself
 bench    timings of the core

@@ -107,6 +107,25 @@ class Projects(WithPage):
         expect(self.page.get_by_role("button", name="Mute Slow sway")).to_have_attribute("aria-pressed", "false")
 
 
+class ProjectFile(WithPage):
+    home = True
+
+    def test_a_project_is_saved_to_a_file_and_opened_as_another_one(self) -> None:
+        page = self.page
+        with page.expect_download() as download:
+            page.get_by_role("link", name="Save as a file").click()
+        self.assertEqual(download.value.suggested_filename, "saltmarsh-post.zittern")
+        path = self.folder / "saltmarsh-post.zittern"
+        download.value.save_as(path)
+        page.get_by_label("Project file").set_input_files(path)
+        expect(page.get_by_text("“Saltmarsh Post 2” is open: 10 shots")).to_be_visible()
+        second = page.get_by_role("region", name="Saltmarsh Post 2")
+        expect(second.get_by_role("article")).to_have_count(10)
+        path.write_bytes(b"no zip")
+        page.get_by_label("Project file").set_input_files(path)
+        expect(page.get_by_text("this is no zip")).to_be_visible()
+
+
 class ThisShot(WithPage):
     home = True
 

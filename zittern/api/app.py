@@ -26,6 +26,7 @@ from zittern.api.routes import (
     movies,
     plates,
     presets,
+    project_files,
     projects,
     rig,
     shots,
@@ -55,7 +56,8 @@ def make_app(settings: Settings, library: Library | None = None) -> FastAPI:
     app.state.decoders = asyncio.Semaphore(pictures.AT_ONCE)
     problems.install(app)
     for module in (
-        tables, typed, projects, shots, checks, presets, cues, motion, rig, plates, takes, imports, exports, movies,
+        tables, typed, projects, project_files, shots, checks, presets, cues, motion, rig, plates, takes, imports,
+        exports, movies,
     ):  # fmt: skip
         # Routers are included unchanged: including one re-analyzes all its routes at the first request, which took a
         # quarter of a second.

@@ -19,7 +19,7 @@ from zittern.core.edits.plates import Hung
 from zittern.core.errors import BadInput
 from zittern.formats.table import read_as
 from zittern.store.library import Library
-from zittern.store.pictures import keep_picture
+from zittern.store.pictures import digest_of_picture, keep_picture
 
 __all__ = ["AT_ONCE", "Pictures", "ShownPicture", "pictures_of"]
 
@@ -72,7 +72,8 @@ def _stored(library: Library, file: UploadFile) -> Hung:
     shown, thumb, tiles = made
     try:
         facts = read_as("picture.png", data, name, shown, thumb, tiles)
-        digest = keep_picture(library.data_dir, data, shown, thumb, tiles)
+        digest = digest_of_picture(data)
+        keep_picture(library.data_dir, digest, shown, thumb, tiles)
     finally:
         for path in made:
             path.unlink(missing_ok=True)

@@ -9,11 +9,11 @@ from typing import Annotated
 
 import typer
 
-from zittern.cli.documents import existing_data, settings_of, tell, warn_of_open_folder
+from zittern.cli.documents import existing_data, output_mode, settings_of, tell, warn_of_open_folder
 from zittern.cli.options import MAX_COUNT, Centimeters, Data, NoBrowser, Port, ZUp, app
 from zittern.cli.serving import run_server
 
-__all__ = ["add", "demo", "repeat", "serve", "shots", "tidy"]
+__all__ = ["add", "demo", "pack", "repeat", "serve", "shots", "tidy", "unpack"]
 
 
 @app.command()
@@ -86,6 +86,49 @@ def add(
     with closing(Library(existing_data(data))) as library:
         print(library.add_shot(project, newly_seeded(opened.shot), opened.label).slug)
     tell(opened.notices)
+
+
+@app.command()
+def pack(
+    project: Annotated[str, typer.Argument(help="Slug of the project.")],
+    output: Annotated[Path, typer.Option("-o", help="The .zittern file to write.")],
+    data: Data = None,
+) -> None:
+    """Write a project to one file: its shots, and the presets, sets and pictures that they use."""
+    from zittern import project_file
+    from zittern.core.errors import BadInput
+    from zittern.formats.files import write_whole
+    from zittern.store.library import Library
+
+    if not output.name.endswith(project_file.ENDING):
+        raise BadInput(f"a project file ends in {project_file.ENDING}, got {output.name}", "-o")
+    with closing(Library(existing_data(data))) as library:
+        library.project(project)
+        notices: list[str] = []
+        write_whole(output, lambda file: notices.extend(project_file.pack(library, project, file)), output_mode())
+    tell(notices)
+
+
+@app.command()
+def unpack(
+    file: Annotated[Path, typer.Argument(help="The .zittern file.")],
+    name: Annotated[str | None, typer.Option("--name", help="Name of the new project.")] = None,
+    data: Data = None,
+) -> None:
+    """Store the project of a file as a new one; print its slug and those of its shots."""
+    from zittern import project_file
+    from zittern.core.errors import BadInput
+    from zittern.store.library import Library
+
+    if name is not None and not name.strip():
+        raise BadInput("expected a name, got an empty text; leave it out to take that of the file", "--name")
+    try:
+        packed = file.open("rb")
+    except OSError as error:
+        raise BadInput(f"cannot read {file}: {error.strerror}") from error
+    with packed, closing(Library(settings_of(None, data).data_dir)) as library:
+        made = project_file.unpack(library, packed, name)
+    print("\n".join([made.project, *made.shots]))
 
 
 @app.command()

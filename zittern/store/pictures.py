@@ -15,7 +15,7 @@ from pathlib import Path
 from zittern.core.errors import NotFound
 from zittern.store.faults import faults_of
 
-__all__ = ["SHIPPED", "keep_picture", "picture_file", "picture_tile", "sweep"]
+__all__ = ["SHIPPED", "digest_of_picture", "keep_picture", "picture_file", "picture_tile", "sweep"]
 
 # Pictures of the demo project.
 SHIPPED = Path(__file__).parent.parent / "demo" / "plates"
@@ -24,12 +24,11 @@ _DIGEST = re.compile(r"^[0-9a-f]{64}$")
 _FRESH_S = 24 * 3600.0
 
 
-def keep_picture(data_dir: Path, data: bytes, shown: Path, thumb: Path, tiles: Path) -> str:
-    """Store the display image of a picture, its thumbnail and its tiles; return the digest of its content.
+def keep_picture(data_dir: Path, digest: str, shown: Path, thumb: Path, tiles: Path) -> None:
+    """Store the display image of a picture, its thumbnail and its tiles by the digest of its content.
 
     Raises StoreError.
     """
-    digest = hashlib.sha256(data).hexdigest()
     with faults_of(data_dir):
         folder = data_dir / "pictures"
         folder.mkdir(exist_ok=True)
@@ -37,7 +36,11 @@ def keep_picture(data_dir: Path, data: bytes, shown: Path, thumb: Path, tiles: P
             tiles.replace(folder / f"{digest}.zip")
         thumb.replace(folder / f"{digest}.small.webp")
         shown.replace(folder / f"{digest}.webp")
-    return digest
+
+
+def digest_of_picture(data: bytes) -> str:
+    """Return the name of a picture with some content."""
+    return hashlib.sha256(data).hexdigest()
 
 
 def picture_file(data_dir: Path, digest: str, small: bool = False) -> Path:

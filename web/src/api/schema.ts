@@ -510,6 +510,26 @@ export interface paths {
         patch: operations["rename_project_api_projects__slug__patch"];
         trace?: never;
     };
+    "/api/projects/{slug}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Project File
+         * @description Return a project as one file: its shots, and the presets, sets and pictures that they use.
+         */
+        get: operations["get_project_file_api_projects__slug__file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{slug}/imports": {
         parameters: {
             query?: never;
@@ -570,6 +590,26 @@ export interface paths {
          * @description Return a new shot, empty or a copy of another.
          */
         post: operations["add_shot_api_projects__slug__shots_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/unpack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Unpack Project
+         * @description Store the project of a file as a new one; nothing is overwritten.
+         */
+        post: operations["unpack_project_api_projects_unpack_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2172,6 +2212,11 @@ export interface components {
         Body_show_api_shots__shot__plates__plate__post: {
             /** Base Revision */
             base_revision: number;
+            /** File */
+            file: string;
+        };
+        /** Body_unpack_project_api_projects_unpack_post */
+        Body_unpack_project_api_projects_unpack_post: {
             /** File */
             file: string;
         };
@@ -8640,6 +8685,18 @@ export interface components {
             value: number | null;
         };
         /**
+         * UnpackedOut
+         * @description The project of a file: its new slug and name, and the slugs of its shots.
+         */
+        UnpackedOut: {
+            /** Name */
+            name: string;
+            /** Project */
+            project: string;
+            /** Shots */
+            shots: string[];
+        };
+        /**
          * UseRig
          * @description Insert a rig between the move and the lens.
          *
@@ -9733,6 +9790,35 @@ export interface operations {
             };
         };
     };
+    get_project_file_api_projects__slug__file_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                slug: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     import_shot_api_projects__slug__imports_post: {
         parameters: {
             query?: never;
@@ -9856,6 +9942,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StateOut"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    unpack_project_api_projects_unpack_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_unpack_project_api_projects_unpack_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnpackedOut"];
                 };
             };
             /** @description Validation Error */

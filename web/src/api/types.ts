@@ -51,6 +51,7 @@ export type Origin = Schemas["OriginOut"];
 export type OriginPart = Schemas["PartDifference"];
 export type Typed = Schemas["TypedOut"];
 export type TypedMany = Schemas["TypedManyOut"];
+export type Unpacked = Schemas["UnpackedOut"];
 export type Tables = Schemas["TablesOut"];
 export type Job = Schemas["JobOut"];
 export type MovieRequest = Schemas["MovieSettings"];

@@ -12,11 +12,11 @@ type FileButtonProps = {
 };
 
 /** A button that asks for a file. */
-export function FileButton({ label, title, accept, className = "", children, onFile }: FileButtonProps) {
+export function FileButton({ label, title, accept, className = "btn-xs", children, onFile }: FileButtonProps) {
   const input = useRef<HTMLInputElement>(null);
   return (
     <>
-      <button type="button" className={`btn btn-xs ${className}`} title={title} onClick={() => input.current?.click()}>
+      <button type="button" className={`btn ${className}`} title={title} onClick={() => input.current?.click()}>
         {children}
       </button>
       <input

@@ -12,7 +12,7 @@ from zittern.core.shot.shot import Picture
 from zittern.core.timebase import Fps
 from zittern.store.listing import ShotEntry
 
-__all__ = ["NameIn", "NewShotIn", "ProjectOut", "ScribbleOut", "ShotCard"]
+__all__ = ["NameIn", "NewShotIn", "ProjectOut", "ScribbleOut", "ShotCard", "UnpackedOut"]
 
 
 class ProjectOut(Model):
@@ -21,6 +21,14 @@ class ProjectOut(Model):
     slug: str
     name: str
     shots: int
+
+
+class UnpackedOut(Model):
+    """The project of a file: its new slug and name, and the slugs of its shots."""
+
+    project: str
+    name: str
+    shots: list[str]
 
 
 class NameIn(Model):

@@ -56,7 +56,7 @@ export function PlateBoard() {
           label="Replace image for this plate"
           title="Shows another file on this plate; place and width stay"
           accept={PICTURE_FILES}
-          className="ml-auto"
+          className="btn-xs ml-auto"
           onFile={(file) => void showPicture(plate.id, file)}
         >
           Replace image

@@ -7,6 +7,7 @@ import { complain } from "../../stores/notes";
 import { openImport } from "../../stores/view";
 import { BrokenShotCard } from "./BrokenShotCard";
 import { NewShotDialog } from "./NewShotDialog";
+import { SaveProjectFile } from "./ProjectFile";
 import { ShotCard } from "./ShotCard";
 
 /** A project with its shots, on paper. */
@@ -40,7 +41,7 @@ export function ProjectShelf({ project, onImport }: { project: Project; onImport
         <span className="cond shrink-0 text-(--graphite)">
           {project.shots === 1 ? "1 shot" : `${project.shots} shots`}
         </span>
-        <span className="ml-auto" />
+        <SaveProjectFile slug={project.slug} />
         {shots.data?.length === 0 && (
           <button type="button" className="btn btn-ghost btn-sm" onClick={() => void remove()}>
             <Trash2 size={14} /> Remove project

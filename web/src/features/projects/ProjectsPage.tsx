@@ -10,6 +10,7 @@ import { DropZone } from "../../parts/DropZone";
 import { ImportDialog } from "../../parts/ImportDialog";
 import { complain } from "../../stores/notes";
 import { view } from "../../stores/view";
+import { isProjectFile, OpenProjectFile, useProjectFile } from "./ProjectFile";
 import { ProjectShelf } from "./ProjectShelf";
 
 /** All projects, each a list of shots. */
@@ -29,6 +30,7 @@ export function ProjectsPage() {
     onSuccess: ({ slug }) => go(`/shot/${slug}`),
     onError: complain,
   });
+  const unpacked = useProjectFile();
   const [target, setTarget] = useState<string | null>(null);
   const first = projects.data?.[0]?.slug;
   return (
@@ -40,7 +42,7 @@ export function ProjectsPage() {
           </h1>
           <p className="mt-1 text-sm">Adds handheld and operator motion to camera moves.</p>
         </div>
-        <NewProject />
+        <NewProject onFile={unpacked.mutate} />
       </header>
       <div className="mx-auto flex max-w-6xl flex-col gap-8">
         {projects.isPending && <p>Loading projects …</p>}
@@ -68,8 +70,11 @@ export function ProjectsPage() {
           if (project) shotOf.mutate({ project, files });
         }}
         onFiles={(files, on) => {
+          for (const file of files.filter(isProjectFile)) unpacked.mutate(file);
+          const paths = files.filter((file) => !isProjectFile(file));
           const project = projectAt(on) ?? first;
-          if (project) void importEach(files, project, null).then(() => queries.invalidateQueries());
+          if (project && paths.length > 0)
+            void importEach(paths, project, null).then(() => queries.invalidateQueries());
         }}
       />
     </main>
@@ -81,7 +86,7 @@ function projectAt(on: EventTarget | null): string | undefined {
   return on instanceof Element ? on.closest<HTMLElement>("[data-project]")?.dataset.project : undefined;
 }
 
-function NewProject() {
+function NewProject({ onFile }: { onFile: (file: File) => void }) {
   const [name, setName] = useState("");
   const queries = useQueryClient();
   const add = async () => {
@@ -102,6 +107,7 @@ function NewProject() {
         void add();
       }}
     >
+      <OpenProjectFile onFile={onFile} />
       <input
         className="input input-sm w-56"
         placeholder="Name of a new project"
