@@ -85,7 +85,7 @@ class Shake(unittest.TestCase):
             ("moves none of these axes", ("a.csv", "-o", "x.csv", *preset, "--axes", "focus")),
             ("A-B, as 1-96", ("a.csv", "-o", "x.csv", *preset, "--range", "9")),
             ("the last frame comes after", ("a.csv", "-o", "x.csv", *preset, "--range", "9-9")),
-            ("choose glb or gltf", ("a.csv", "-o", "x.csv", *preset, "--one-camera")),
+            ("choose glb, gltf or usd", ("a.csv", "-o", "x.csv", *preset, "--one-camera")),
             ("there is no folder", ("a.csv", "-o", "none/x.csv", *preset)),
             ("unknown file ending", ("a.csv", "-o", "x.mov", *preset)),
         ):

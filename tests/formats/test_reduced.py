@@ -168,9 +168,11 @@ class Settings(unittest.TestCase):
                 tolerance_from(text, "x")
 
     def test_formats_without_nodes_refuse(self) -> None:
-        for settings in (Delivery(reduce=Tolerance(0.5)), Delivery(one_camera=True)):
-            for name in ("csv", "csv-lens", "shot"):
-                with self.subTest(name), self.assertRaisesRegex(BadInput, "choose glb or gltf"):
-                    settings.check(format_named(name))
+        for name in ("csv", "csv-lens", "shot", "usda", "usdz"):
+            with self.subTest(name), self.assertRaisesRegex(BadInput, "choose glb or gltf"):
+                Delivery(reduce=Tolerance(0.5)).check(format_named(name))
+        for name in ("csv", "csv-lens", "shot"):
+            with self.subTest(name), self.assertRaisesRegex(BadInput, "choose glb, gltf or usd"):
+                Delivery(one_camera=True).check(format_named(name))
         with self.assertRaisesRegex(BadInput, "leave out the step"):
             Delivery(step=0.5, reduce=Tolerance(0.5)).check(format_named("glb"))

@@ -275,7 +275,6 @@ class Drawn(WithPage):
         assert box is not None
         page.mouse.move(box["x"] + 40, box["y"] + 5)
         page.mouse.down()
-        page.mouse.move(box["x"] + 60, box["y"] + 5)
         page.mouse.move(box["x"] + 90, box["y"] + 5)
         page.wait_for_function("fine => window.places.at(-1)[0] < fine", arg=fine)
         page.mouse.up()

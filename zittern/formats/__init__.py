@@ -15,6 +15,7 @@ gltf_file     a glTF file with its buffers; the GLB container
 gltf_motion   animated nodes sampled at any time
 gltf_read     a camera anywhere in a node tree -> move
 gltf_write    a shot -> glTF/GLB: mounts, layers and lens as nested nodes, every sample or few keys
+usd_write     a shot -> OpenUSD: prims for mounts, layers as ops
 reader_process  readers that are not our code, each in a process with limits
 cut_reader    an OpenTimelineIO document as plain JSON, in a separate process
 cut_list      cut lists: what a cut shows of a shot

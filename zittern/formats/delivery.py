@@ -40,9 +40,10 @@ class Delivery:
         """Raise BadInput for settings that a format does not have."""
         if not format_.exports:
             raise BadInput(f"no motion is written to the format {format_.name!r}", "format")
-        for name in ("reduce", "one_camera"):
-            if getattr(self, name) and not format_.has_nodes:
-                raise BadInput(f"the format {format_.name!r} has neither nodes nor curves; choose glb or gltf", name)
+        if self.reduce is not None and not format_.has_curves:
+            raise BadInput(f"the format {format_.name!r} has no curves here; choose glb or gltf", "reduce")
+        if self.one_camera and not format_.has_nodes:
+            raise BadInput(f"the format {format_.name!r} has no nodes; choose glb, gltf or usd", "one_camera")
         if self.reduce is not None and self.step != 1.0:
             raise BadInput("reduced keys lie where they are needed; leave out the step", "step")
 

@@ -33,8 +33,8 @@ class Format:
     """A format.
 
     ending: of its files; kind: their content; carries: the parts of a shot that it includes, for display. marks:
-    whether bytes with its ending are of it, where formats share one. has_nodes: nested poses and curves. read, write:
-    by kind
+    whether bytes with its ending are of it, where formats share one. has_nodes: nested poses; has_curves: cubic keys.
+    read, write: by kind
     path: (data, sidecars) -> PathFile; (shot, delivery, motion in parts, file) -> what reduced keys lose, or None
     shot: (data) -> Shot; as a path
     preset: (data) -> Preset; (preset) -> text
@@ -57,6 +57,7 @@ class Format:
     marks: Callable[[bytes], bool] = lambda data: True
 
     has_nodes: bool = False
+    has_curves: bool = False
 
     @property
     def exports(self) -> bool:
@@ -117,6 +118,7 @@ FORMATS: tuple[Format, ...] = (
         _late("gltf_read", "read"),
         _late("gltf_write", "write_glb"),
         has_nodes=True,
+        has_curves=True,
     ),
     Format(
         "gltf",
@@ -127,6 +129,37 @@ FORMATS: tuple[Format, ...] = (
         "model/gltf+json",
         _late("gltf_read", "read"),
         _late("gltf_write", "write_gltf"),
+        has_nodes=True,
+        has_curves=True,
+    ),
+    Format(
+        "usda",
+        ".usda",
+        "path",
+        "USDA: OpenUSD as text, with rig, layers and lens as nested prims",
+        "path, rig, layers, lens",
+        "model/vnd.usda",
+        write=_late("usd_write", "write_usda"),
+        has_nodes=True,
+    ),
+    Format(
+        "usdc",
+        ".usdc",
+        "path",
+        "USDC: OpenUSD in its binary form",
+        "path, rig, layers, lens",
+        "model/vnd.usd",
+        write=_late("usd_write", "write_usdc"),
+        has_nodes=True,
+    ),
+    Format(
+        "usdz",
+        ".usdz",
+        "path",
+        "USDZ: OpenUSD in a package",
+        "path, rig, layers, lens",
+        "model/vnd.usdz+zip",
+        write=_late("usd_write", "write_usdz"),
         has_nodes=True,
     ),
     Format(
@@ -327,9 +360,8 @@ def reader_of(filename: str, data: bytes | None = None) -> PathReader:
     """
     found = format_of(filename, data)
     if found.kind != "path" or found.read is None:
-        known = ", ".join(dict.fromkeys(each.ending for each in FORMATS if each.kind == "path"))
-        raise FormatError(
-            f"camera paths are read from {known}; {PurePath(filename).name[:80]} holds a {found.kind}: "
-            f"{PLACES[found.kind]}"
-        )
+        known = ", ".join(dict.fromkeys(each.ending for each in FORMATS if each.kind == "path" and each.read))
+        name = PurePath(filename).name[:80]
+        other = "is only written" if found.kind == "path" else f"holds a {found.kind}: {PLACES[found.kind]}"
+        raise FormatError(f"camera paths are read from {known}; {name} {other}")
     return found.read

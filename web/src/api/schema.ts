@@ -3389,13 +3389,16 @@ export interface components {
          * FormatOut
          * @description carries: the parts of a shot that it includes.
          *
-         *     reads: camera paths can be read from it; writes: shots can be written to it; has_nodes: as nested nodes and curves.
+         *     reads: camera paths can be read from it; writes: shots can be written to it; has_nodes: as nested nodes;
+         *     has_curves: also with reduced keys.
          */
         FormatOut: {
             /** Carries */
             carries: string;
             /** Ending */
             ending: string;
+            /** Has Curves */
+            has_curves: boolean;
             /** Has Nodes */
             has_nodes: boolean;
             /**

@@ -7,6 +7,8 @@ export type Transport = {
   fps: number;
   frame: number;
   playing: boolean;
+  /** The playhead is being dragged. */
+  scrubbing: boolean;
   looping: boolean;
   /** Something is recorded: one pass, which ends with the range. */
   recording: boolean;
@@ -19,6 +21,7 @@ export const transport = createStore<Transport>(() => ({
   fps: 24,
   frame: 1,
   playing: false,
+  scrubbing: false,
   looping: true,
   recording: false,
   loop: null,

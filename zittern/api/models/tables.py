@@ -44,7 +44,8 @@ class MovieKindOut(Model):
 class FormatOut(Model):
     """carries: the parts of a shot that it includes.
 
-    reads: camera paths can be read from it; writes: shots can be written to it; has_nodes: as nested nodes and curves.
+    reads: camera paths can be read from it; writes: shots can be written to it; has_nodes: as nested nodes;
+    has_curves: also with reduced keys.
     """
 
     name: str
@@ -55,6 +56,7 @@ class FormatOut(Model):
     reads: bool
     writes: bool
     has_nodes: bool
+    has_curves: bool
 
 
 class SourceOut(Model):

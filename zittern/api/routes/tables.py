@@ -98,6 +98,7 @@ def get_tables(ctx: Ctx) -> TablesOut:
                 reads=each.kind == "path" and each.read is not None,
                 writes=each.exports,
                 has_nodes=each.has_nodes,
+                has_curves=each.has_curves,
             )
             for each in FORMATS
         ],

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import Literal
 
 from zittern.core.axes import no_offsets
 from zittern.core.motion import chain
@@ -22,11 +23,12 @@ __all__ = ["PosedNode", "nodes"]
 
 @dataclass(frozen=True, slots=True)
 class PosedNode:
-    """A node: pose (F, 4, 4) in the node before it, the first in the world."""
+    """A node: pose (F, 4, 4) in the node before it, the first in the world. part: lens for layers at the lens end."""
 
     kind: MountKind
     name: str
     pose: Array
+    part: Literal["mount", "layer", "lens"] = "mount"
 
 
 def nodes(shot: Shot, motion: Motion, one_camera: bool = False) -> Iterator[PosedNode]:
@@ -49,7 +51,7 @@ def nodes(shot: Shot, motion: Motion, one_camera: bool = False) -> Iterator[Pose
     yield from _layers(shot, motion, None)
     if chain.HOLD in motion.on.given:
         still = transforms.identity(len(motion.frames))
-        yield PosedNode("free", "Hold framing", chain.with_deflection(still, motion.on.given[chain.HOLD]))
+        yield PosedNode("free", "Hold framing", chain.with_deflection(still, motion.on.given[chain.HOLD]), "lens")
 
 
 def _layers(shot: Shot, motion: Motion, target: str | None) -> Iterator[PosedNode]:
@@ -60,5 +62,6 @@ def _layers(shot: Shot, motion: Motion, target: str | None) -> Iterator[PosedNod
             continue
         total = total + motion.layers[layer.id]
         after = transforms.offset_transforms(total)
-        yield PosedNode("free", f"Layer: {layer.name}", transforms.inverse(before) @ after)
+        part: Literal["layer", "lens"] = "lens" if target is None else "layer"
+        yield PosedNode("free", f"Layer: {layer.name}", transforms.inverse(before) @ after, part)
         before = after

@@ -26,7 +26,8 @@ export function Ruler({ width }: { width: number }) {
     const [from, to] = [frameAt(x - dx, element), frameAt(x, element)];
     return [Math.min(from, to), Math.max(from, to)];
   };
-  const follow = (held: DragState<void>) => {
+  const follow = (held: DragState<void>, scrubbing: boolean) => {
+    transport.setState({ scrubbing });
     if (held.shiftKey) transport.setState({ loop: range(held) });
     else seek(frameAt(held.x, held.element));
   };
@@ -36,8 +37,9 @@ export function Ruler({ width }: { width: number }) {
       if (!held.shiftKey) seek(frameAt(held.x, held.element));
       return true;
     },
-    move: follow,
-    drop: follow,
+    move: (held) => follow(held, true),
+    drop: (held) => follow(held, false),
+    cancel: () => transport.setState({ scrubbing: false }),
   });
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: the arrow keys go through time everywhere on the page

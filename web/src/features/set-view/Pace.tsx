@@ -1,5 +1,5 @@
 import { useFrame, useThree } from "@react-three/fiber";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useRef } from "react";
 import { useStore } from "zustand";
 import { drawsInSoftware } from "../../shared/renderer";
 import { previewState } from "../../stores/preview";
@@ -12,34 +12,12 @@ const FRAMES_JUDGED = 6;
 const LATE = 1.5;
 const REST_MS = 300;
 
-/** True while the playhead is scrubbed: its frame changes again before the views rest. */
-function useScrubbing(): boolean {
-  const [scrubbing, setScrubbing] = useState(false);
-  useEffect(() => {
-    let changedAt = Number.NEGATIVE_INFINITY;
-    let later: ReturnType<typeof setTimeout> | undefined;
-    const stop = transport.subscribe(({ frame, playing }, before) => {
-      if (playing || frame === before.frame) return;
-      const now = performance.now();
-      setScrubbing(now - changedAt < REST_MS);
-      changedAt = now;
-      clearTimeout(later);
-      later = setTimeout(() => setScrubbing(false), REST_MS);
-    });
-    return () => {
-      stop();
-      clearTimeout(later);
-    };
-  }, []);
-  return scrubbing;
-}
-
 /** Keeps motion judgeable on slow machines: pictures get coarser while something moves, and shadows go for good. */
 export function Pace() {
   const gl = useThree((state) => state.gl);
   const playing = useStore(transport, (state) => state.playing);
   const isPreviewing = useStore(previewState, (state) => state.command !== null);
-  const scrubbing = useScrubbing();
+  const scrubbing = useStore(transport, (state) => state.scrubbing);
   const slow = useStore(stage, (state) => state.slow);
   const times = useRef<number[]>([]);
   useEffect(() => {

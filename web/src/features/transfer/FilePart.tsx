@@ -38,7 +38,13 @@ export function FilePart({ state, format, onFormat, onBegun, onWriting, onDone }
       {format !== "shot" && (
         <fieldset className="mb-4 grid grid-cols-3 gap-x-4 text-sm" disabled={working}>
           <legend className="sr-only">Keys</legend>
-          <KeyFields keys={keys} hasNodes={kind?.has_nodes ?? false} disabled={working} onChange={setKeys} />
+          <KeyFields
+            keys={keys}
+            hasNodes={kind?.has_nodes ?? false}
+            hasCurves={kind?.has_curves ?? false}
+            disabled={working}
+            onChange={setKeys}
+          />
           {sameEnding.length > 1 && (
             <OptionField
               title="Columns"

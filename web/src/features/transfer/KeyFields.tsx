@@ -35,22 +35,28 @@ export const rememberKeys = (keys: Keys) => localStorage.setItem(KEYS, JSON.stri
 
 /** Returns the settings that a format has. */
 export function settingsOf(keys: Keys, format?: Tables["formats"][number]): Omit<ExportSettings, "format"> {
-  const hasNodes = format?.has_nodes ?? false;
-  const reduce = hasNodes && keys.at === REDUCED.value ? `${keys.px}px` : null;
-  return { step: Number(keys.at) || 1, reduce, one_camera: hasNodes && keys.nodes === "camera" };
+  const reduced = format?.has_curves && keys.at === REDUCED.value;
+  const one_camera = (format?.has_nodes ?? false) && keys.nodes === "camera";
+  return { step: Number(keys.at) || 1, reduce: reduced ? `${keys.px}px` : null, one_camera };
 }
 
-type KeyFieldsProps = { keys: Keys; hasNodes: boolean; disabled: boolean; onChange: (keys: Keys) => void };
+type KeyFieldsProps = {
+  keys: Keys;
+  hasNodes: boolean;
+  hasCurves: boolean;
+  disabled: boolean;
+  onChange: (keys: Keys) => void;
+};
 
 /** Fields for the keys of a file and its nodes. */
-export function KeyFields({ keys, hasNodes, disabled, onChange }: KeyFieldsProps) {
+export function KeyFields({ keys, hasNodes, hasCurves, disabled, onChange }: KeyFieldsProps) {
   const reduced = keys.at === REDUCED.value;
   return (
     <>
       <OptionField
         title="Keys"
-        value={hasNodes || !reduced ? keys.at : "1"}
-        options={hasNodes ? [...SAMPLES, REDUCED] : SAMPLES}
+        value={hasCurves || !reduced ? keys.at : "1"}
+        options={hasCurves ? [...SAMPLES, REDUCED] : SAMPLES}
         onChange={(at) => onChange({ ...keys, at })}
       />
       {hasNodes && (
@@ -61,7 +67,7 @@ export function KeyFields({ keys, hasNodes, disabled, onChange }: KeyFieldsProps
           onChange={(nodes) => onChange({ ...keys, nodes })}
         />
       )}
-      {hasNodes && reduced && (
+      {hasCurves && reduced && (
         <span
           className="flex min-w-0 flex-col gap-0.5"
           title="Largest shift of the picture corners (px), at the distance of the subject"
