@@ -52,7 +52,7 @@ class In(WithPage):
             "return t; }", [list(WALK.glb()), "walk.glb"]
         )
         self.page.dispatch_event("main", "dragover", {"dataTransfer": transfer})
-        expect(self.page.get_by_text("Drop a GLB, glTF or CSV")).to_be_visible()
+        expect(self.page.get_by_text("Drop a GLB, glTF, OpenUSD or CSV")).to_be_visible()
         self.page.dispatch_event("main", "drop", {"dataTransfer": transfer})
         self.page.get_by_label("Camera in walk.glb").select_option("Rolling")
         self.page.get_by_role("button", name="Replace it").click()

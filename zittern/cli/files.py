@@ -46,7 +46,7 @@ def bake(
 
 @app.command(name="import")
 def import_(
-    file: Annotated[Path, typer.Argument(help="GLB, glTF or CSV with a camera path.")],
+    file: Annotated[Path, typer.Argument(help="GLB, glTF, OpenUSD or CSV with a camera path.")],
     output: Annotated[Path, typer.Option("-o", help="The .shot.json to write.")],
     fps: Annotated[
         str | None,

@@ -60,7 +60,7 @@ def shots(data: Data = None) -> None:
 
 @app.command()
 def add(
-    file: Annotated[Path, typer.Argument(help="GLB, glTF or CSV with a camera path, or a .shot.json.")],
+    file: Annotated[Path, typer.Argument(help="GLB, glTF, OpenUSD or CSV with a camera path, or a .shot.json.")],
     project: Annotated[str, typer.Option("--project", help="Slug of the project it goes into.")],
     name: Annotated[str | None, typer.Option("--name", help="Name of the new shot.")] = None,
     fps: Annotated[

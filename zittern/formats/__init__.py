@@ -15,6 +15,8 @@ gltf_file     a glTF file with its buffers; the GLB container
 gltf_motion   animated nodes sampled at any time
 gltf_read     a camera anywhere in a node tree -> move
 gltf_write    a shot -> glTF/GLB: mounts, layers and lens as nested nodes, every sample or few keys
+usd_reader    cameras of OpenUSD, in a separate process
+usd_read      a camera anywhere in an OpenUSD file -> move
 usd_write     a shot -> OpenUSD: prims for mounts, layers as ops
 reader_process  readers that are not our code, each in a process with limits
 cut_reader    an OpenTimelineIO document as plain JSON, in a separate process

@@ -139,7 +139,8 @@ FORMATS: tuple[Format, ...] = (
         "USDA: OpenUSD as text, with rig, layers and lens as nested prims",
         "path, rig, layers, lens",
         "model/vnd.usda",
-        write=_late("usd_write", "write_usda"),
+        _late("usd_read", "read"),
+        _late("usd_write", "write_usda"),
         has_nodes=True,
     ),
     Format(
@@ -149,7 +150,8 @@ FORMATS: tuple[Format, ...] = (
         "USDC: OpenUSD in its binary form",
         "path, rig, layers, lens",
         "model/vnd.usd",
-        write=_late("usd_write", "write_usdc"),
+        _late("usd_read", "read"),
+        _late("usd_write", "write_usdc"),
         has_nodes=True,
     ),
     Format(
@@ -159,7 +161,8 @@ FORMATS: tuple[Format, ...] = (
         "USDZ: OpenUSD in a package",
         "path, rig, layers, lens",
         "model/vnd.usdz+zip",
-        write=_late("usd_write", "write_usdz"),
+        _late("usd_read", "read"),
+        _late("usd_write", "write_usdz"),
         has_nodes=True,
     ),
     Format(

@@ -24,6 +24,7 @@ from zittern.core.edits.table import COMMANDS, Command, apply
 from zittern.core.errors import BadInput, EditError, faults_as
 from zittern.core.motion.evaluate import evaluate
 from zittern.core.numbers.curves import MOST_FRAME
+from zittern.core.numbers.param import Number
 from zittern.core.shot.shot import Shot as Document
 from zittern.core.shot.shot import new_shot
 from zittern.core.timebase import Fps
@@ -91,7 +92,7 @@ def open(
     centimeters: bool = False,
     seed: int | None = None,
 ) -> Shot:
-    """Return the shot of a file: a camera path (GLB, glTF, CSV) or a .shot.json.
+    """Return the shot of a file: a camera path (GLB, glTF, OpenUSD, CSV) or a .shot.json.
 
     Parameters
     ----------
@@ -195,7 +196,8 @@ class Shot:
         if not isinstance(value, Doc):
             return value
         described = value.model_dump(mode="json")
-        return described["value"] if described.get("state") == "fixed" else described
+        # Only a fixed number has a value.
+        return described.get("value", described) if isinstance(value, Number) else described
 
     def set(self, address: str, value: Any) -> Shot:
         """Return the shot with a value at an address. A plain number becomes a fixed one.
@@ -270,7 +272,7 @@ class Shot:
         reduce: str | None = None,
         one_camera: bool = False,
     ) -> str | None:
-        """Write the motion to a file (.glb, .gltf, .csv) or the document (.shot.json). Returns the loss, if any.
+        """Write the motion to a file: GLB, glTF, OpenUSD, CSV, or the document as .shot.json. Returns the loss, if any.
 
         Parameters
         ----------

@@ -52,8 +52,8 @@ export function DropZone({ onPictures, onFiles }: { onPictures: Taker; onFiles: 
   return (
     <div className="pointer-events-none fixed inset-3 z-40 grid place-items-center rounded-lg border-2 border-accent border-dashed bg-base-100/85">
       <p className="text-lg text-white">
-        Drop a GLB, glTF or CSV to import its camera path, a .shot.json to open it, a .preset.json to keep it, or
-        pictures to hang them as plates
+        Drop a GLB, glTF, OpenUSD or CSV to import its camera path, a .shot.json to open it, a .preset.json to keep it,
+        or pictures to hang them as plates
       </p>
     </div>
   );

@@ -27,7 +27,7 @@ export function ImportDialog({ state, projectSlug }: { state: State | null; proj
       <input
         type="file"
         aria-label="Camera path file"
-        accept=".glb,.gltf,.csv,.json,.otio"
+        accept=".glb,.gltf,.usda,.usdc,.usdz,.csv,.json,.otio"
         className="file-input file-input-sm mb-3 w-full"
         onChange={(event) => {
           const file = event.target.files?.[0];
