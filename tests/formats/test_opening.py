@@ -3,19 +3,22 @@ import unittest
 from tests.core.making import layer, shot_with
 from tests.formats.making import GltfMaker
 from zittern.core.errors import DocumentError, FormatError
+from zittern.core.motion.evaluate import evaluate
 from zittern.core.shot.upgrades import write_shot
 from zittern.core.timebase import Fps
 from zittern.formats import shot_json
 from zittern.formats.files import no_sidecars
 from zittern.formats.opening import fps_from, open_shot
-from zittern.formats.table import FORMATS
+from zittern.formats.table import FORMATS, written
 
 WALK = GltfMaker({"camera": 0, "name": "A"}).animate(0, "translation", [0, 1], [[0, 0, 0], [3, 0, 0]])
 SHOT = shot_with(layer())
+LENGTH = shot_with(last_frame=25)
 FILES = {
     ".glb": WALK.glb(),
     ".gltf": WALK.gltf(),
     ".csv": b"frame,x_m,y_m,z_m\n1,0,0,0\n25,3,0,0\n",
+    **{f".{name}": written(name, LENGTH, evaluate(LENGTH)) for name in ("usda", "usdc", "usdz")},
     ".shot.json": write_shot(SHOT).encode(),
 }
 
