@@ -114,6 +114,15 @@ class Commands(unittest.TestCase):
             self.assertIn(why, made.stderr)
             self.assertFalse((self.folder / "wrong.csv").exists())
 
+    def test_bake_with_handles_and_numbers(self) -> None:
+        handles = ("--range", "-7-200", "--first-number", "993")
+        made = self.zittern("bake", "jetty-walk", "-o", "handles.csv", "--data", "data", *handles)
+        self.assertEqual(made.returncode, 0, made.stderr)
+        rows = np.loadtxt(self.folder / "handles.csv", delimiter=",", skiprows=1)
+        np.testing.assert_array_equal(rows[:, 0], np.arange(993, 1201))
+        self.refused("as 1-96", "bake", "jetty-walk", "-o", "x.csv", "--data", "data", "--range", "all")
+        self.refused("on, got 3", "bake", "jetty-walk", "-o", "x.csv", "--data", "data", "--range", "9-3")
+
     def test_bake_with_few_keys(self) -> None:
         few_keys = ("--reduce", "0.5px,2mm", "--one-camera")
         made = self.zittern("bake", "jetty-walk", "-o", "few.glb", "--data", "data", *few_keys)

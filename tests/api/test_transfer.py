@@ -174,8 +174,15 @@ class Exports(WithServer):
         self.assertIsNone(says[0])
         self.assertRegex(says[1], r"^2 channels of 192 frames → \d+ keys, up to 0\.[0-5]\d px, \d+\.\d\d mm$")
 
+    def test_a_range_with_numbers_of_its_own(self) -> None:
+        data, _ = self.exported("csv", first_frame=50, last_frame=52, first_number=1001)
+        self.assertEqual([row.split(b",")[0] for row in data.splitlines()[1:]], [b"1001", b"1002", b"1003"])
+
     def test_settings_that_a_format_does_not_have(self) -> None:
         for settings, words, where in (
+            ({"format": "glb", "first_number": 1001}, "no frame numbers", "first_number"),
+            ({"format": "csv", "first_frame": 9, "last_frame": 2}, "from 9 on, got 2", "last_frame"),
+            ({"format": "csv", "last_frame": 2**63}, "10000000", "last_frame"),
             ({"format": "csv", "reduce": "0.5px"}, "choose glb or gltf", "reduce"),
             ({"format": "shot", "one_camera": True}, "choose glb, gltf or usd", "one_camera"),
             ({"format": "glb", "reduce": "much"}, "expected a tolerance such as 0.5px", "reduce"),

@@ -237,6 +237,32 @@ class Out(WithPage):
             dialog.get_by_role("button", name="Export .csv").click()
         self.assertIn(b",k1,k2,focus_m", Path(download.value.path()).read_bytes().splitlines()[0])
 
+    def test_the_loop_range_with_numbers_from_1001(self) -> None:
+        page = self.open("jetty-walk-swaying")
+        ruler = page.get_by_test_id("ruler").bounding_box()
+        assert ruler is not None
+        page.keyboard.down("Shift")
+        page.mouse.move(ruler["x"] + 100, ruler["y"] + 5)
+        page.mouse.down()
+        page.mouse.move(ruler["x"] + 200, ruler["y"] + 5)
+        page.mouse.up()
+        page.keyboard.up("Shift")
+        page.keyboard.press("e")
+        dialog = page.get_by_role("dialog", name="Export the motion")
+        dialog.get_by_role("radio", name=".csv").check()
+        frames = dialog.get_by_role("combobox", name="Frames")
+        frames.select_option("loop")
+        first, last = map(int, re.findall(r"(\d+)–(\d+)", frames.inner_text())[0])
+        dialog.get_by_role("spinbutton", name="First number").dblclick()
+        page.keyboard.type("1001")
+        page.keyboard.press("Enter")
+        with page.expect_download() as download:
+            dialog.get_by_role("button", name="Export .csv").click()
+        rows = np.loadtxt(download.value.path(), delimiter=",", skiprows=1)
+        np.testing.assert_array_equal(rows[:, 0], 1001 + np.arange(last - first + 1))
+        motion = evaluate(self.library().state("jetty-walk-swaying").document)
+        np.testing.assert_allclose(rows[:, 2:5], motion.pose.position_m[first - 1 : last], atol=1e-8)
+
     def test_what_is_taken_away_is_what_was_seen(self) -> None:
         self.open("jetty-walk-swaying")
         motion = evaluate(self.library().state("jetty-walk-swaying").document)

@@ -9,7 +9,7 @@ from typing import Annotated, Literal
 import typer
 
 from zittern.cli.documents import document_of, tell, write_shot_to
-from zittern.cli.options import Centimeters, Data, OneCamera, Reduce, ZUp, app
+from zittern.cli.options import MOST_NUMBER, Centimeters, Data, OneCamera, Reduce, ZUp, app, pair_in
 
 __all__ = ["bake", "import_", "schema"]
 
@@ -24,6 +24,13 @@ def bake(
         str | None, typer.Option("--format", help="A format by its name, where an ending has several: csv-shift.")
     ] = None,
     variant: Annotated[str | None, typer.Option("--variant", help="Name or id; the main one without it.")] = None,
+    frames: Annotated[
+        str | None, typer.Option("--range", help="First and last frame, A-B; also beyond the shot, for handles.")
+    ] = None,
+    first_number: Annotated[
+        int | None,
+        typer.Option("--first-number", min=-MOST_NUMBER, max=MOST_NUMBER, help="Number of the first written frame."),
+    ] = None,
     reduce: Reduce = None,
     one_camera: OneCamera = False,
 ) -> None:
@@ -39,7 +46,10 @@ def bake(
     if not chosen.exports or not output.name.lower().endswith(chosen.ending):
         raise BadInput(f"the format {chosen.name!r} is written to files that end in {chosen.ending}", "--format")
     tolerance = None if reduce is None else tolerance_from(reduce, "--reduce")
-    delivery = Delivery(step, tolerance, one_camera)
+    first, last = (None, None) if frames is None else pair_in(frames, r"(-?\d+)-(-?\d+)", "--range", "A-B, as 1-96")
+    if max(abs(first or 0), abs(last or 0)) > MOST_NUMBER:
+        raise BadInput(f"expected frames up to {MOST_NUMBER:,}", "--range")
+    delivery = Delivery(step, tolerance, one_camera, first, last, first_number)
     delivery.check(chosen)
     write_shot_to(output, chosen, document_of(shot, data, variant), delivery)
 

@@ -8,7 +8,10 @@ from typing import Annotated
 
 import typer
 
-__all__ = ["MAX_COUNT", "Centimeters", "Data", "NoBrowser", "OneCamera", "Port", "Reduce", "ZUp", "app", "pair_in"]
+__all__ = [
+    "MAX_COUNT", "MOST_NUMBER", "Centimeters", "Data", "NoBrowser", "OneCamera", "Port", "Reduce", "ZUp",
+    "app", "pair_in",
+]  # fmt: skip
 
 app = typer.Typer(
     add_completion=False,
@@ -19,6 +22,8 @@ app = typer.Typer(
 
 # Largest whole number in options: what a database column holds.
 MAX_COUNT = 2**53 - 1
+# Largest number of a frame.
+MOST_NUMBER = 10_000_000
 Data = Annotated[Path | None, typer.Option("--data", help="Folder of the database and of sets.")]
 Port = Annotated[int | None, typer.Option("--port", help="Port to listen on; 0 takes a free one.")]
 NoBrowser = Annotated[bool, typer.Option("--no-browser", help="Do not open the page.")]

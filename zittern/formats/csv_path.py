@@ -39,24 +39,24 @@ _SNAP = 1e-4
 
 def write(shot: Shot, delivery: Delivery, parts: Iterable[Motion], file: IO[bytes]) -> None:
     """One row for each frame, nine decimals: finer than any pose is known."""
-    _write(shot, parts, file, COLUMNS)
+    _write(shot, delivery, parts, file, COLUMNS)
 
 
 def write_with_shifts(shot: Shot, delivery: Delivery, parts: Iterable[Motion], file: IO[bytes]) -> None:
     """Write the path with two more columns for the shift of the film back."""
-    _write(shot, parts, file, (*COLUMNS, *FILM_BACK_COLUMNS))
+    _write(shot, delivery, parts, file, (*COLUMNS, *FILM_BACK_COLUMNS))
 
 
 def write_with_lens(shot: Shot, delivery: Delivery, parts: Iterable[Motion], file: IO[bytes]) -> None:
     """Write the path with all columns of the pose."""
-    _write(shot, parts, file, ("frame", "time_s", *POSE_COLUMNS))
+    _write(shot, delivery, parts, file, ("frame", "time_s", *POSE_COLUMNS))
 
 
-def _write(shot: Shot, parts: Iterable[Motion], file: IO[bytes], columns: tuple[str, ...]) -> None:
+def _write(shot: Shot, delivery: Delivery, parts: Iterable[Motion], file: IO[bytes], columns: tuple[str, ...]) -> None:
     file.write((",".join(columns) + "\n").encode())
     for motion in parts:
-        times_s = shot.fps.seconds(motion.frames, shot.first_frame)
-        rows = np.column_stack([motion.frames, times_s, *motion.pose.parts])[:, : len(columns)]
+        times_s = delivery.seconds(shot, motion.frames)
+        rows = np.column_stack([delivery.numbers(shot, motion.frames), times_s, *motion.pose.parts])[:, : len(columns)]
         np.savetxt(file, rows + 0.0, fmt=["%.10g"] + ["%.9f"] * (len(columns) - 1), delimiter=",")
 
 

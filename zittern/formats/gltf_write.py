@@ -172,12 +172,13 @@ class _Tracks:
 def _collect(shot: Shot, delivery: Delivery, parts: Iterable[Motion], spool: IO[bytes]) -> tuple[_Tracks, Loss | None]:
     tracks = _Tracks(spool)
     # Curves need two keys.
-    reducer = Reducer(shot, delivery.reduce) if delivery.reduce and shot.frame_count > 1 else None
+    first, last = delivery.range(shot)
+    reducer = Reducer(shot, delivery.reduce, (first, last)) if delivery.reduce and last > first else None
     picture = shot.picture
     for motion in parts:
         posed = list(nodes(shot, motion, delivery.one_camera))
         tracks.nodes = [(node.kind, node.name) for node in posed]
-        seconds = shot.fps.seconds(motion.frames, shot.first_frame)
+        seconds = delivery.seconds(shot, motion.frames)
         if reducer is None:
             yfov = vfov_deg(motion.pose.focal_mm, shot.sensor_mm, picture.width_px, picture.height_px)
             tracks.add_samples(posed, np.radians(yfov))

@@ -85,18 +85,19 @@ def tolerance_from(text: str, where: str) -> Tolerance:
     return Tolerance(*values)
 
 
-def sample_frames(shot: Shot) -> Array:
-    """Return the frames that a reduction looks at. (F,). Raises BadInput for a shot that is too long."""
-    frame_grid(shot.first_frame, shot.last_frame, 1.0 / len(_FRACTIONS))
-    whole = frame_grid(shot.first_frame, shot.last_frame)
+def sample_frames(first: int, last: int) -> Array:
+    """Return the frames that a reduction looks at. (F,). Raises BadInput when there would be too many."""
+    frame_grid(first, last, 1.0 / len(_FRACTIONS))
+    whole = frame_grid(first, last)
     return np.concatenate([np.add.outer(whole[:-1], _FRACTIONS).ravel(), whole[-1:]])
 
 
 class Reducer:
     """Reduces a motion part by part. Each part begins with the last sample of the part before."""
 
-    def __init__(self, shot: Shot, tolerance: Tolerance) -> None:
+    def __init__(self, shot: Shot, tolerance: Tolerance, span: tuple[int, int]) -> None:
         self._shot = shot
+        self._first, self._last_frame = span
         self._tolerance = tolerance
         self._last: dict[NodePath, Spline] = {}
         self._keys: dict[NodePath, int] = {}
@@ -105,7 +106,7 @@ class Reducer:
 
     def add(self, motion: Motion, nodes: Sequence[PosedNode]) -> dict[NodePath, Spline]:
         """Return the keys of the next part over seconds, without its last key: the next part begins with it."""
-        picture = _Picture(self._shot, motion)
+        picture = _Picture(self._shot, motion, self._first)
         channels = picture.channels(nodes)
         for (number, path), last in self._last.items():
             if path == "rotation" and channels[number, path].values[0] @ last.values[0] < 0.0:
@@ -123,7 +124,7 @@ class Reducer:
     def loss(self) -> Loss:
         """Result, once all parts are added."""
         keys = sum(self._keys[channel] + 1 for channel in self._moving)
-        return Loss(self._shot.frame_count, len(self._moving), keys, self._px, self._mm)
+        return Loss(self._last_frame - self._first + 1, len(self._moving), keys, self._px, self._mm)
 
     def _continued(self, channel: NodePath, spline: Spline) -> Spline:
         slope_in = spline.slope_in.copy()
@@ -153,9 +154,9 @@ class _Samples:
 class _Picture:
     """The picture corners of a motion, at the subject distance."""
 
-    def __init__(self, shot: Shot, motion: Motion) -> None:
+    def __init__(self, shot: Shot, motion: Motion, first: int) -> None:
         self.frames = motion.frames
-        self.seconds = shot.fps.seconds(motion.frames, shot.first_frame)
+        self.seconds = shot.fps.seconds(motion.frames, first)
         width, self._height = shot.picture.width_px, shot.picture.height_px
         pose = motion.pose
         self._lens = transforms.from_parts(pose.position_m, pose.angles_deg)

@@ -34,7 +34,7 @@ class Format:
 
     ending: of its files; kind: their content; carries: the parts of a shot that it includes, for display. marks:
     whether bytes with its ending are of it, where formats share one. has_nodes: nested poses; has_curves: cubic keys.
-    read, write: by kind
+    has_frame_numbers: not only times. read, write: by kind
     path: (data, sidecars) -> PathFile; (shot, delivery, motion in parts, file) -> what reduced keys lose, or None
     shot: (data) -> Shot; as a path
     preset: (data) -> Preset; (preset) -> text
@@ -58,6 +58,7 @@ class Format:
 
     has_nodes: bool = False
     has_curves: bool = False
+    has_frame_numbers: bool = False
 
     @property
     def exports(self) -> bool:
@@ -142,6 +143,7 @@ FORMATS: tuple[Format, ...] = (
         _late("usd_read", "read"),
         _late("usd_write", "write_usda"),
         has_nodes=True,
+        has_frame_numbers=True,
     ),
     Format(
         "usdc",
@@ -153,6 +155,7 @@ FORMATS: tuple[Format, ...] = (
         _late("usd_read", "read"),
         _late("usd_write", "write_usdc"),
         has_nodes=True,
+        has_frame_numbers=True,
     ),
     Format(
         "usdz",
@@ -164,6 +167,7 @@ FORMATS: tuple[Format, ...] = (
         _late("usd_read", "read"),
         _late("usd_write", "write_usdz"),
         has_nodes=True,
+        has_frame_numbers=True,
     ),
     Format(
         "cues",
@@ -196,6 +200,7 @@ FORMATS: tuple[Format, ...] = (
         "text/csv",
         _late("csv_path", "read"),
         _late("csv_path", "write"),
+        has_frame_numbers=True,
     ),
     Format(
         "csv-shift",
@@ -206,6 +211,7 @@ FORMATS: tuple[Format, ...] = (
         "text/csv",
         _late("csv_path", "read"),
         _late("csv_path", "write_with_shifts"),
+        has_frame_numbers=True,
         marks=lambda data: False,
     ),
     Format(
@@ -217,6 +223,7 @@ FORMATS: tuple[Format, ...] = (
         "text/csv",
         _late("csv_path", "read"),
         _late("csv_path", "write_with_lens"),
+        has_frame_numbers=True,
         marks=lambda data: False,
     ),
     Format(

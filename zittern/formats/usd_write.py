@@ -86,7 +86,7 @@ def _write(shot: Shot, delivery: Delivery, parts: Iterable[Motion], file: IO[byt
     beside = str(Path(name).parent) if isinstance(name, str) else None
     with tempfile.TemporaryDirectory(dir=beside) as folder:
         path = Path(folder) / f"shot{'.usdc' if ending == '.usdz' else ending}"
-        _Stage(shot, path, np.concatenate(frames)).write(ops, np.concatenate(lens))
+        _Stage(shot, path, delivery.numbers(shot, np.concatenate(frames))).write(ops, np.concatenate(lens))
         if ending == ".usdz":
             path = _packed(path)
         with path.open("rb") as made:
@@ -121,8 +121,8 @@ class _Stage:
         geom.SetStageMetersPerUnit(stage, 1.0)
         stage.SetTimeCodesPerSecond(shot.fps.value)
         stage.SetFramesPerSecond(shot.fps.value)
-        stage.SetStartTimeCode(float(shot.first_frame))
-        stage.SetEndTimeCode(float(shot.last_frame))
+        stage.SetStartTimeCode(self._frames[0])
+        stage.SetEndTimeCode(self._frames[-1])
         told = {"product": __version__, "shot": shot.name, "fps": f"{shot.fps.num}/{shot.fps.den}"}
         self._layer.customLayerData = {"zittern": told}
         parent = geom.Xform.Define(stage, f"/{tf.MakeValidIdentifier(shot.name)}")

@@ -3015,8 +3015,23 @@ export interface components {
          * @description Settings of an export.
          */
         ExportIn: {
+            /**
+             * First Frame
+             * @description by default the shot's
+             */
+            first_frame?: number | null;
+            /**
+             * First Number
+             * @description number of the first written frame
+             */
+            first_number?: number | null;
             /** Format */
             format: string;
+            /**
+             * Last Frame
+             * @description by default the shot's
+             */
+            last_frame?: number | null;
             /**
              * One Camera
              * @description one node with all motion, instead of nested ones
@@ -3390,7 +3405,7 @@ export interface components {
          * @description carries: the parts of a shot that it includes.
          *
          *     reads: camera paths can be read from it; writes: shots can be written to it; has_nodes: as nested nodes;
-         *     has_curves: also with reduced keys.
+         *     has_curves: also with reduced keys; has_frame_numbers: frames can be numbered.
          */
         FormatOut: {
             /** Carries */
@@ -3399,6 +3414,8 @@ export interface components {
             ending: string;
             /** Has Curves */
             has_curves: boolean;
+            /** Has Frame Numbers */
+            has_frame_numbers: boolean;
             /** Has Nodes */
             has_nodes: boolean;
             /**

@@ -45,7 +45,7 @@ class FormatOut(Model):
     """carries: the parts of a shot that it includes.
 
     reads: camera paths can be read from it; writes: shots can be written to it; has_nodes: as nested nodes;
-    has_curves: also with reduced keys.
+    has_curves: also with reduced keys; has_frame_numbers: frames can be numbered.
     """
 
     name: str
@@ -57,6 +57,7 @@ class FormatOut(Model):
     writes: bool
     has_nodes: bool
     has_curves: bool
+    has_frame_numbers: bool
 
 
 class SourceOut(Model):

@@ -50,11 +50,20 @@ class ImportedOut(Model):
     notices: list[str]
 
 
+# Largest number of a frame.
+MOST_NUMBER = 10_000_000
+
+
 class ExportIn(Model):
     """Settings of an export."""
 
     format: str = Field(max_length=20)
     step: float = Field(default=1.0, ge=0.01, le=100.0, description="frames between two samples")
+    first_frame: int | None = Field(default=None, ge=-MOST_NUMBER, le=MOST_NUMBER, description="by default the shot's")
+    last_frame: int | None = Field(default=None, ge=-MOST_NUMBER, le=MOST_NUMBER, description="by default the shot's")
+    first_number: int | None = Field(
+        default=None, ge=-MOST_NUMBER, le=MOST_NUMBER, description="number of the first written frame"
+    )
     reduce: str | None = Field(
         default=None, max_length=40, description="few cubic keys within a tolerance, such as 0.5px or 0.5px,0.2mm"
     )

@@ -99,6 +99,7 @@ def get_tables(ctx: Ctx) -> TablesOut:
                 writes=each.exports,
                 has_nodes=each.has_nodes,
                 has_curves=each.has_curves,
+                has_frame_numbers=each.has_frame_numbers,
             )
             for each in FORMATS
         ],

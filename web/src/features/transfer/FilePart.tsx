@@ -4,6 +4,7 @@ import { Complaint } from "../../parts/Complaint";
 import { serverTables } from "../../stores/serverTables";
 import { KeyFields, rememberedKeys, rememberKeys, settingsOf } from "./KeyFields";
 import { OptionField } from "./OptionField";
+import { RangeFields, rangeOf, WHOLE_SHOT } from "./RangeFields";
 import { useExport } from "./useExport";
 import { VariantChoice } from "./VariantChoice";
 
@@ -21,6 +22,7 @@ export function FilePart({ state, format, onFormat, onBegun, onWriting, onDone }
   const { variants } = state.document;
   const [chosen, setChosen] = useState([state.variant]);
   const [keys, setKeys] = useState(rememberedKeys);
+  const [range, setRange] = useState(WHOLE_SHOT);
   const { progress, problem, start, cancel } = useExport(state.slug, onDone);
   const working = progress !== null;
   const formats = serverTables().formats.filter((each) => each.writes);
@@ -31,20 +33,16 @@ export function FilePart({ state, format, onFormat, onBegun, onWriting, onDone }
     onBegun();
     const all = variants.map(({ id }) => id).filter((id) => chosen.includes(id));
     rememberKeys(keys);
-    start({ format, ...settingsOf(keys, kind) }, format === "shot" ? [state.variant] : all);
+    const settings = { format, ...settingsOf(keys, kind), ...rangeOf(range, kind) };
+    start(settings, format === "shot" ? [state.variant] : all);
   };
   return (
     <>
       {format !== "shot" && (
-        <fieldset className="mb-4 grid grid-cols-3 gap-x-4 text-sm" disabled={working}>
+        <fieldset className="mb-4 grid grid-cols-3 gap-x-4 gap-y-2 text-sm" disabled={working}>
           <legend className="sr-only">Keys</legend>
-          <KeyFields
-            keys={keys}
-            hasNodes={kind?.has_nodes ?? false}
-            hasCurves={kind?.has_curves ?? false}
-            disabled={working}
-            onChange={setKeys}
-          />
+          <KeyFields keys={keys} format={kind} disabled={working} onChange={setKeys} />
+          <RangeFields range={range} format={kind} disabled={working} onChange={setRange} />
           {sameEnding.length > 1 && (
             <OptionField
               title="Columns"

@@ -17,6 +17,9 @@ const KEYS = "zittern.export.keys";
 const LEAST_PX = 0.01;
 const MOST_PX = 100;
 
+/** A format that can be written. */
+export type Format = Tables["formats"][number];
+
 /** Spacing of the keys, tolerance of those on curves, and nodes. */
 type Keys = { at: string; px: number; nodes: string };
 
@@ -34,7 +37,10 @@ export function rememberedKeys(): Keys {
 export const rememberKeys = (keys: Keys) => localStorage.setItem(KEYS, JSON.stringify(keys));
 
 /** Returns the settings that a format has. */
-export function settingsOf(keys: Keys, format?: Tables["formats"][number]): Omit<ExportSettings, "format"> {
+export function settingsOf(
+  keys: Keys,
+  format: Format | undefined,
+): Pick<ExportSettings, "step" | "reduce" | "one_camera"> {
   const reduced = format?.has_curves && keys.at === REDUCED.value;
   const one_camera = (format?.has_nodes ?? false) && keys.nodes === "camera";
   return { step: Number(keys.at) || 1, reduce: reduced ? `${keys.px}px` : null, one_camera };
@@ -42,14 +48,14 @@ export function settingsOf(keys: Keys, format?: Tables["formats"][number]): Omit
 
 type KeyFieldsProps = {
   keys: Keys;
-  hasNodes: boolean;
-  hasCurves: boolean;
+  format: Format | undefined;
   disabled: boolean;
   onChange: (keys: Keys) => void;
 };
 
 /** Fields for the keys of a file and its nodes. */
-export function KeyFields({ keys, hasNodes, hasCurves, disabled, onChange }: KeyFieldsProps) {
+export function KeyFields({ keys, format, disabled, onChange }: KeyFieldsProps) {
+  const { has_nodes: hasNodes = false, has_curves: hasCurves = false } = format ?? {};
   const reduced = keys.at === REDUCED.value;
   return (
     <>

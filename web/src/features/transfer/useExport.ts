@@ -10,8 +10,16 @@ const POLL_MS = 150;
 
 const jobOf = (id: string) => ({ params: { path: { job: id } } });
 
-/** Settings of an export: format, frames between samples or a tolerance for reduced keys, one node or all. */
-export type ExportSettings = { format: string; step: number; reduce: string | null; one_camera: boolean };
+/** Settings of an export: format, frames between samples or a tolerance for reduced keys, one node or all, range. */
+export type ExportSettings = {
+  format: string;
+  step: number;
+  reduce: string | null;
+  one_camera: boolean;
+  first_frame: number | null;
+  last_frame: number | null;
+  first_number: number | null;
+};
 
 type ExportRequest = ExportSettings & { variant: string };
 
