@@ -21,7 +21,7 @@ from zittern.core.optics.lens import focal_px
 from zittern.core.rig import rotations, transforms
 from zittern.core.runtime.later import scipy_part
 from zittern.core.shot.shot import Shot
-from zittern.core.timebase import frame_grid
+from zittern.core.timebase import MOST_SAMPLES, frame_grid
 from zittern.core.units import Array
 
 __all__ = ["Loss", "NodePath", "Reducer", "Tolerance", "sample_frames", "tolerance_from"]
@@ -87,7 +87,9 @@ def tolerance_from(text: str, where: str) -> Tolerance:
 
 def sample_frames(first: int, last: int) -> Array:
     """Return the frames that a reduction looks at. (F,). Raises BadInput when there would be too many."""
-    frame_grid(first, last, 1.0 / len(_FRACTIONS))
+    most = MOST_SAMPLES // len(_FRACTIONS)
+    if last - first >= most:
+        raise BadInput(f"up to {most:,} frames can be reduced to few keys, got {last - first + 1:,}", "reduce")
     whole = frame_grid(first, last)
     return np.concatenate([np.add.outer(whole[:-1], _FRACTIONS).ravel(), whole[-1:]])
 
