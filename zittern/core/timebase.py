@@ -13,7 +13,7 @@ from zittern.core.documents.doc import Doc
 from zittern.core.errors import BadInput
 from zittern.core.units import Array
 
-__all__ = ["MOST_FPS", "Fps", "frame_grid", "frames_in", "frames_told", "last_frame_covering"]
+__all__ = ["MOST_FPS", "MOST_SAMPLES", "Fps", "frame_grid", "frames_in", "frames_told", "last_frame_covering"]
 
 MOST_FPS = 1000.0
 # A shot of a million frames, four times a frame.
