@@ -33,7 +33,7 @@ from zittern.formats.set_file import check_set
 from zittern.store.library import Library
 from zittern.store.naming import slug_of
 from zittern.store.pictures import SHIPPED as SHIPPED_PICTURES
-from zittern.store.pictures import keep_picture, picture_file
+from zittern.store.pictures import keep_picture, picture_file, pictures_in
 from zittern.store.sets import SHIPPED as SHIPPED_SETS
 from zittern.store.sets import add_set, set_file, set_title
 
@@ -52,7 +52,6 @@ _MOST_BYTES = 2048 * _MB
 _MOST_DIRECTORY_BYTES = 4 * _MB
 _END = struct.Struct("<4s4H2LH")
 _MOST_COMMENT, _LOCATOR_BYTES = 2**16, 20
-_PICTURE = re.compile(r'"picture":"([0-9a-f]{64})"')
 _PICTURE_ENDINGS = (".webp", ".small.webp", ".zip")
 _WEBP = re.compile(rb"RIFF....WEBP", re.DOTALL)
 # Origins of clips and layers that were placed from a preset of the user's own.
@@ -98,7 +97,7 @@ class _Parts:
     presets: set[str] = field(default_factory=set)
 
     def add(self, text: str, set_id: str | None) -> None:
-        self.pictures.update(_PICTURE.findall(text))
+        self.pictures |= pictures_in(text.encode())
         self.presets.update(_OWN_PRESET.findall(text))
         if set_id is not None:
             self.sets.add(set_id)

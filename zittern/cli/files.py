@@ -9,7 +9,7 @@ from typing import Annotated, Literal
 import typer
 
 from zittern.cli.documents import document_of, tell, write_shot_to
-from zittern.cli.options import MOST_NUMBER, Centimeters, Data, OneCamera, Reduce, ZUp, app, pair_in
+from zittern.cli.options import Centimeters, Data, OneCamera, Reduce, ZUp, app, frames_in
 
 __all__ = ["bake", "import_", "schema"]
 
@@ -28,8 +28,7 @@ def bake(
         str | None, typer.Option("--range", help="First and last frame, A-B; also beyond the shot, for handles.")
     ] = None,
     first_number: Annotated[
-        int | None,
-        typer.Option("--first-number", min=-MOST_NUMBER, max=MOST_NUMBER, help="Number of the first written frame."),
+        int | None, typer.Option("--first-number", help="Number of the first written frame.")
     ] = None,
     reduce: Reduce = None,
     one_camera: OneCamera = False,
@@ -45,11 +44,8 @@ def bake(
     chosen = format_of(output.name) if name is None else format_named(name)
     if not chosen.exports or not output.name.lower().endswith(chosen.ending):
         raise BadInput(f"the format {chosen.name!r} is written to files that end in {chosen.ending}", "--format")
-    tolerance = None if reduce is None else tolerance_from(reduce, "--reduce")
-    first, last = (None, None) if frames is None else pair_in(frames, r"(-?\d+)-(-?\d+)", "--range", "A-B, as 1-96")
-    if max(abs(first or 0), abs(last or 0)) > MOST_NUMBER:
-        raise BadInput(f"expected frames up to {MOST_NUMBER:,}", "--range")
-    delivery = Delivery(step, tolerance, one_camera, first, last, first_number)
+    first, last = frames_in(frames)
+    delivery = Delivery(step, tolerance_from(reduce, "--reduce"), one_camera, first, last, first_number)
     delivery.check(chosen)
     write_shot_to(output, chosen, document_of(shot, data, variant), delivery)
 
@@ -68,8 +64,7 @@ def import_(
 ) -> None:
     """Create a shot from a camera path."""
     from zittern.core.errors import BadInput
-    from zittern.formats.files import read_bytes, sidecars_of
-    from zittern.formats.opening import fps_from, open_shot
+    from zittern.formats.opening import fps_from, open_path
     from zittern.formats.table import format_of
     from zittern.formats.world_axes import Reading
     from zittern.store.seeds import newly_seeded
@@ -77,7 +72,7 @@ def import_(
     if format_of(output.name).name != "shot":
         raise BadInput(f"the output ends in .shot.json, got {output.name}", "-o")
     rate = fps_from(fps, "--fps")
-    opened = open_shot(file.name, read_bytes(file), sidecars_of(file), camera, rate, reading=Reading(z_up, centimeters))
+    opened = open_path(file, camera, rate, reading=Reading(z_up, centimeters))
     write_shot_to(output, format_of(output.name), newly_seeded(opened.shot))
     tell(opened.notices)
 

@@ -22,7 +22,7 @@ from zittern.cli.documents import (
     output_mode,
     tell,
 )
-from zittern.cli.options import Data, app, pair_in
+from zittern.cli.options import Data, app, frames_in, pair_in
 
 if TYPE_CHECKING:
     from zittern.api.context import Context
@@ -69,7 +69,7 @@ def movie(
         raise BadInput(f"a movie ends in {', '.join(each.ending for each in MOVIES.values())}, got {output.name}", "-o")
     check_writable(output)
     program = find_browser(browser)
-    first, last = pair_in(frames, r"(-?\d+)-(-?\d+)", "--range", "A-B, as 1-96") if frames else (None, None)
+    first, last = frames_in(frames)
     width, height = pair_in(size, r"(\d+)x(\d+)", "--size", "WxH, as 1280x720")
     panes: list[dict[str, Any]] = [{"variant": each} for each in variant or ()] or [{}]
     if bare:

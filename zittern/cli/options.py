@@ -9,8 +9,8 @@ from typing import Annotated
 import typer
 
 __all__ = [
-    "MAX_COUNT", "MOST_NUMBER", "Centimeters", "Data", "NoBrowser", "OneCamera", "Port", "Reduce", "ZUp",
-    "app", "pair_in",
+    "MAX_COUNT", "Centimeters", "Data", "NoBrowser", "OneCamera", "Port", "Reduce", "ZUp",
+    "app", "frames_in", "pair_in",
 ]  # fmt: skip
 
 app = typer.Typer(
@@ -22,8 +22,6 @@ app = typer.Typer(
 
 # Largest whole number in options: what a database column holds.
 MAX_COUNT = 2**53 - 1
-# Largest number of a frame.
-MOST_NUMBER = 10_000_000
 Data = Annotated[Path | None, typer.Option("--data", help="Folder of the database and of sets.")]
 Port = Annotated[int | None, typer.Option("--port", help="Port to listen on; 0 takes a free one.")]
 NoBrowser = Annotated[bool, typer.Option("--no-browser", help="Do not open the page.")]
@@ -39,6 +37,11 @@ OneCamera = Annotated[
 ]
 ZUp = Annotated[bool, typer.Option("--z-up", help="The camera path has Z up.")]
 Centimeters = Annotated[bool, typer.Option("--centimeters", help="The camera path is in centimeters.")]
+
+
+def frames_in(text: str | None) -> tuple[int, int] | tuple[None, None]:
+    """Return the frames of --range; none for none. Raises BadInput."""
+    return (None, None) if text is None else pair_in(text, r"(-?\d+)-(-?\d+)", "--range", "A-B, as 1-96")
 
 
 def pair_in(text: str, pattern: str, where: str, how: str) -> tuple[int, int]:

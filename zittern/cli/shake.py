@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING, Annotated
 import typer
 
 from zittern.cli.documents import check_writable, tell, write_shot_to
-from zittern.cli.options import MAX_COUNT, Centimeters, OneCamera, Reduce, ZUp, app, pair_in
+from zittern.cli.options import MAX_COUNT, Centimeters, OneCamera, Reduce, ZUp, app, frames_in
 
 if TYPE_CHECKING:
     from zittern.core.shot.shot import Shot
@@ -48,30 +48,25 @@ def shake(
     from zittern.core.axes import AXES
     from zittern.core.errors import ZitternError
     from zittern.formats.delivery import Delivery
-    from zittern.formats.opening import fps_from
+    from zittern.formats.opening import fps_from, open_path
     from zittern.formats.reduced import tolerance_from
     from zittern.formats.table import format_of
     from zittern.formats.world_axes import Reading
-    from zittern.shaking import Shake, axes_named, preset_named
+    from zittern.shaking import Shake, axes_named, preset_named, seed_for, shaken
 
     key, found = preset_named(preset, "--preset")
     chosen = AXES if axes is None else axes_named(axes, "--axes")
     settings = Shake(found, key, _share(amount), chosen, _span(frames))
     outputs = _outputs(inputs, output)
     format_ = format_of(output)
-    delivery = Delivery(step, None if reduce is None else tolerance_from(reduce, "--reduce"), one_camera)
+    delivery = Delivery(step, tolerance_from(reduce, "--reduce"), one_camera)
     delivery.check(format_)
     rate = fps_from(fps, "--fps")
     for path in outputs:
         check_writable(path)
 
     def shot_of(path: Path) -> Shot:
-        from zittern.formats.files import read_bytes, sidecars_of
-        from zittern.formats.opening import open_shot
-        from zittern.shaking import seed_for, shaken
-
-        reading = Reading(z_up, centimeters)
-        opened = open_shot(path.name, read_bytes(path), sidecars_of(path), camera, rate, reading=reading)
+        opened = open_path(path, camera, rate, reading=Reading(z_up, centimeters))
         tell(opened.notices)
         return shaken(opened.shot, settings, seed_for(path.name, seed))
 
@@ -120,9 +115,9 @@ def _share(text: str) -> float:
 def _span(text: str | None) -> tuple[float, float] | None:
     from zittern.core.errors import BadInput
 
-    if text is None:
+    first, last = frames_in(text)
+    if first is None or last is None:
         return None
-    first, last = pair_in(text, r"(-?\d+)-(-?\d+)", "--range", "A-B, as 1-96")
     if first >= last:
-        raise BadInput(f"the last frame comes after the first, got {text[:40]!r}", "--range")
+        raise BadInput(f"the last frame comes after the first, got {first}-{last}", "--range")
     return float(first), float(last)

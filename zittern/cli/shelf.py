@@ -73,8 +73,7 @@ def add(
 ) -> None:
     """Import a file as a new shot; print its slug."""
     from zittern.core.errors import BadInput
-    from zittern.formats.files import read_bytes, sidecars_of
-    from zittern.formats.opening import fps_from, open_shot
+    from zittern.formats.opening import fps_from, open_path
     from zittern.formats.world_axes import Reading
     from zittern.store.library import Library
     from zittern.store.seeds import newly_seeded
@@ -82,7 +81,7 @@ def add(
     if name is not None and not name.strip():
         raise BadInput("expected a name, got an empty text; leave it out to take the name of the file", "--name")
     rate = fps_from(fps, "--fps")
-    opened = open_shot(file.name, read_bytes(file), sidecars_of(file), camera, rate, name, Reading(z_up, centimeters))
+    opened = open_path(file, camera, rate, name, Reading(z_up, centimeters))
     with closing(Library(existing_data(data))) as library:
         print(library.add_shot(project, newly_seeded(opened.shot), opened.label).slug)
     tell(opened.notices)
@@ -103,7 +102,6 @@ def pack(
     if not output.name.endswith(project_file.ENDING):
         raise BadInput(f"a project file ends in {project_file.ENDING}, got {output.name}", "-o")
     with closing(Library(existing_data(data))) as library:
-        library.project(project)
         notices: list[str] = []
         write_whole(output, lambda file: notices.extend(project_file.pack(library, project, file)), output_mode())
     tell(notices)

@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING
 
 from zittern.core.errors import BadInput
 from zittern.core.motion.evaluate import Motion, evaluate_in_parts
+from zittern.core.numbers.curves import MOST_FRAME
 from zittern.core.shot.shot import Shot
 from zittern.core.timebase import frame_grid
 from zittern.core.units import Array
@@ -44,6 +45,9 @@ class Delivery:
         """Raise BadInput for settings that a format does not have."""
         if not format_.exports:
             raise BadInput(f"no motion is written to the format {format_.name!r}", "format")
+        for name in ("first_frame", "last_frame", "first_number"):
+            if abs(getattr(self, name) or 0) > MOST_FRAME:
+                raise BadInput(f"expected up to {MOST_FRAME:,.0f}, got {getattr(self, name)}", name)
         if self.reduce is not None and not format_.has_curves:
             raise BadInput(f"the format {format_.name!r} has no curves here; choose glb or gltf", "reduce")
         if self.one_camera and not format_.has_nodes:

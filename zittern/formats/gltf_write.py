@@ -92,11 +92,12 @@ def write_gltf(shot: Shot, delivery: Delivery, parts: Iterable[Motion], file: IO
 class _Track:
     """One property of one node over all parts, as float32 in the spool: the offsets of its parts, and its range.
 
-    keys: its own times, where it has cubic keys.
+    keys: its own times, where it has cubic keys; has_slopes: some are not 0, so that it moves.
     """
 
     columns: int
     keys: _Track | None = None
+    has_slopes: bool = False
     places: list[tuple[int, int]] = field(default_factory=list)
     low: Array = field(default_factory=lambda: np.empty(0))
     high: Array = field(default_factory=lambda: np.empty(0))
@@ -122,11 +123,8 @@ class _Track:
         if len(spline.at):
             self.keys.add(spline.at[:, None], spool)
             stored = np.stack([spline.slope_in, spline.values, spline.slope_out], axis=1).reshape(-1, self.columns)
-            # A curve with slopes is not still, even where all values are equal.
-            moving = np.any(spline.slope_in) or np.any(spline.slope_out)
-            ends = np.concatenate([spline.values, spline.values[-1:] + (1.0 if moving else 0.0)])
-            self.add(ends, spool, stored)
-            self.last = spline.values[-1]
+            self.has_slopes |= bool(np.any(spline.slope_in) or np.any(spline.slope_out))
+            self.add(spline.values, spool, stored)
 
     @property
     def bytes(self) -> int:
@@ -134,7 +132,7 @@ class _Track:
 
     @property
     def is_static(self) -> bool:
-        return bool(np.max(self.high - self.low) <= _STILL)
+        return not self.has_slopes and bool(np.max(self.high - self.low) <= _STILL)
 
 
 class _Tracks:
@@ -177,7 +175,7 @@ def _collect(shot: Shot, delivery: Delivery, parts: Iterable[Motion], spool: IO[
     picture = shot.picture
     for motion in parts:
         posed = list(nodes(shot, motion, delivery.one_camera))
-        tracks.nodes = [(node.kind, node.name) for node in posed]
+        tracks.nodes = [(node.kind, f"Layer: {node.name}" if node.is_layer else node.name) for node in posed]
         seconds = delivery.seconds(shot, motion.frames)
         if reducer is None:
             yfov = vfov_deg(motion.pose.focal_mm, shot.sensor_mm, picture.width_px, picture.height_px)

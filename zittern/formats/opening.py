@@ -6,17 +6,17 @@ A camera path becomes its move, a shot document is opened unchanged.
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from pathlib import PurePath
+from pathlib import Path, PurePath
 
 from zittern.core.edits.moves import ReplaceMove
 from zittern.core.errors import FormatError, faults_as
 from zittern.core.shot.shot import Shot, new_shot
 from zittern.core.timebase import Fps
-from zittern.formats.files import Sidecars
+from zittern.formats.files import Sidecars, read_bytes, sidecars_of
 from zittern.formats.table import format_of, read_as, reader_of
 from zittern.formats.world_axes import UNCHANGED, Reading, converted, readings
 
-__all__ = ["Opened", "fps_from", "open_shot"]
+__all__ = ["Opened", "fps_from", "open_path", "open_shot"]
 
 _NAME_LENGTH = 120
 
@@ -66,6 +66,13 @@ def open_shot(
     )
     doubts = (suspected,) if likely not in (UNCHANGED, reading) else ()
     return Opened(shot, command.label(shot), (*imported.notices, *doubts))
+
+
+def open_path(
+    path: Path, camera: str | None, fps: Fps | None, name: str | None = None, reading: Reading = UNCHANGED
+) -> Opened:
+    """Return the shot of a file on disk; as `open_shot`."""
+    return open_shot(path.name, read_bytes(path), sidecars_of(path), camera, fps, name, reading)
 
 
 def fps_from(text: str | None, where: str) -> Fps | None:

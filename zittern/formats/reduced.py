@@ -17,7 +17,7 @@ from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.nodes import PosedNode
 from zittern.core.motion.picture import distances_m
 from zittern.core.numbers.reduction import Spline, fit
-from zittern.core.optics.lens import focal_px
+from zittern.core.optics.lens import focal_px, vfov_deg
 from zittern.core.rig import rotations, transforms
 from zittern.core.runtime.later import scipy_part
 from zittern.core.shot.shot import Shot
@@ -71,8 +71,10 @@ class Loss:
         return f"{named} of {self.frames:,} frames → {self.keys:,} keys, up to {self.px:.2f} px, {self.mm:.2f} mm"
 
 
-def tolerance_from(text: str, where: str) -> Tolerance:
-    """Return a tolerance as people write it: 0.5px, or 0.5px,0.2mm. Raises BadInput."""
+def tolerance_from(text: str | None, where: str) -> Tolerance | None:
+    """Return a tolerance as people write it: 0.5px, or 0.5px,0.2mm; none for none. Raises BadInput."""
+    if text is None:
+        return None
     found = _TOLERANCE.fullmatch(text)
     try:
         values = [float(each) for each in found.groups() if each is not None] if found else []
@@ -163,6 +165,7 @@ class _Picture:
         pose = motion.pose
         self._lens = transforms.from_parts(pose.position_m, pose.angles_deg)
         self._f_px = focal_px(pose.focal_mm, shot.sensor_mm, width)
+        self._yfov = np.radians(vfov_deg(pose.focal_mm, shot.sensor_mm, width, self._height))
         has_focus = shot.subject is None and shot.glass is not None
         self._away_m = pose.focus_m if has_focus else distances_m(shot, motion)
         self._corner_px = 0.5 * np.array([(x * width, y * self._height) for x in (-1.0, 1.0) for y in (-1.0, 1.0)])
@@ -189,9 +192,8 @@ class _Picture:
             # An angle is twice the deviation of a quaternion.
             px = 2.0 * (slant_px**2 / self._f_px + lever_m * per_m)
             out[number, "rotation"] = _Samples(quats, px, 2.0 * _MM_PER_M * lever_m)
-        half_angle = np.arctan(0.5 * self._height / self._f_px)
-        px = half_px / self._f_px * 0.25 * self._height / np.sin(half_angle) ** 2
-        out[len(nodes), "yfov"] = _Samples(2.0 * half_angle[:, None], px, np.zeros(len(px)))
+        px = half_px / self._f_px * 0.25 * self._height / np.sin(0.5 * self._yfov) ** 2
+        out[len(nodes), "yfov"] = _Samples(self._yfov[:, None], px, np.zeros(len(px)))
         return out
 
     def deviation(self, splines: dict[NodePath, Spline]) -> tuple[float, float]:

@@ -17,10 +17,9 @@ from typing import Any
 
 from zittern.formats.reader_process import limit_myself, one_line_fault
 
-__all__ = ["ENDINGS", "MOST_BYTES", "MOST_S", "main"]
+__all__ = ["MOST_BYTES", "MOST_S", "main"]
 
 MOST_BYTES, MOST_S = 2**30, 20
-ENDINGS = (".usda", ".usdc", ".usdz")
 _MOST_PRIMS, _MOST_CAMERAS, _MOST_CODES, _MOST_DEPTH = 500_000, 200, 200_000, 8
 _LENS = ("focalLength", "horizontalAperture")
 

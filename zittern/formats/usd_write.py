@@ -15,12 +15,14 @@ from pathlib import Path
 from typing import IO, TYPE_CHECKING, Any
 
 import numpy as np
+from pxr import Sdf, Tf, Usd, UsdGeom, UsdUtils
 
 from zittern import __version__
 from zittern.core.motion.evaluate import Motion
 from zittern.core.motion.nodes import PosedNode, nodes
 from zittern.core.optics.lens import height_mm
 from zittern.core.rig import rotations
+from zittern.core.shot.ids import free_name
 from zittern.core.shot.shot import Shot
 from zittern.core.units import Array
 
@@ -94,85 +96,73 @@ def _write(shot: Shot, delivery: Delivery, parts: Iterable[Motion], file: IO[byt
 
 
 def _packed(path: Path) -> Path:
-    from pxr import Sdf, UsdUtils
-
     package = path.with_suffix(".usdz")
     UsdUtils.CreateNewUsdzPackage(Sdf.AssetPath(str(path)), str(package))
     return package
+
+
+def _suffix(name: str, taken: set[str]) -> str:
+    """Return a readable name for the ops of a layer, and add it to those that are taken."""
+    suffix: str = free_name(Tf.MakeValidIdentifier(name), taken, "_")
+    taken.add(suffix)
+    return suffix
 
 
 class _Stage:
     """A stage of one shot, in a file."""
 
     def __init__(self, shot: Shot, path: Path, frames: Array) -> None:
-        from pxr import Sdf, Tf, Usd, UsdGeom
-
         self._shot = shot
         self._frames = frames.tolist()
-        self._usd: Any = (Sdf, Tf, Usd, UsdGeom)
         self._layer = Sdf.Layer.CreateNew(str(path))
         self._stage = Usd.Stage.Open(self._layer)
 
-    def write(self, ops: list[_Ops], lens: Array) -> None:
+    def write(self, all_ops: list[_Ops], lens: Array) -> None:
         """Write the whole stage. lens (F, 6): focal length, shifts, distortion, focus distance."""
-        _, tf, _, geom = self._usd
         shot, stage = self._shot, self._stage
-        geom.SetStageUpAxis(stage, geom.Tokens.y)
-        geom.SetStageMetersPerUnit(stage, 1.0)
+        UsdGeom.SetStageUpAxis(stage, UsdGeom.Tokens.y)
+        UsdGeom.SetStageMetersPerUnit(stage, 1.0)
         stage.SetTimeCodesPerSecond(shot.fps.value)
         stage.SetFramesPerSecond(shot.fps.value)
         stage.SetStartTimeCode(self._frames[0])
         stage.SetEndTimeCode(self._frames[-1])
         told = {"product": __version__, "shot": shot.name, "fps": f"{shot.fps.num}/{shot.fps.den}"}
         self._layer.customLayerData = {"zittern": told}
-        parent = geom.Xform.Define(stage, f"/{tf.MakeValidIdentifier(shot.name)}")
+        parent = UsdGeom.Xform.Define(stage, f"/{Tf.MakeValidIdentifier(shot.name)}")
         parent.GetPrim().SetDisplayName(shot.name)
         stage.SetDefaultPrim(parent.GetPrim())
         taken: set[str] = set()
-        for each in ops:
-            if each.node.part == "mount":
-                parent = self._child(parent, each.node.name, geom.Xform)
+        for each in (ops for ops in all_ops if not ops.node.at_lens):
+            if each.node.is_layer:
+                self._add_ops(parent, each, _suffix(each.node.name, taken))
+            else:
+                parent, taken = self._child(parent, each.node.name, UsdGeom.Xform), set()
                 parent.GetPrim().SetCustomDataByKey("zittern:mount", each.node.kind)
-                taken = set()
                 self._add_ops(parent, each, "")
-            elif each.node.part == "layer":
-                self._add_ops(parent, each, self._free(each.node.name, taken))
-        camera, taken = self._child(parent, "Camera", geom.Camera), set()
-        for each in ops:
-            if each.node.part == "lens":
-                self._add_ops(camera, each, self._free(each.node.name, taken))
+        camera, taken = self._child(parent, "Camera", UsdGeom.Camera), set()
+        for each in (ops for ops in all_ops if ops.node.at_lens):
+            self._add_ops(camera, each, _suffix(each.node.name, taken))
         self._add_lens(camera, lens)
         self._layer.Save()
 
     def _child(self, parent: Any, name: str, kind: Any) -> Any:
-        _, tf, _, _ = self._usd
-        child = kind.Define(self._stage, parent.GetPath().AppendChild(tf.MakeValidIdentifier(name)))
+        child = kind.Define(self._stage, parent.GetPath().AppendChild(Tf.MakeValidIdentifier(name)))
         child.GetPrim().SetDisplayName(name)
         return child
 
-    def _free(self, name: str, taken: set[str]) -> str:
-        stem: str = self._usd[1].MakeValidIdentifier(name.removeprefix("Layer: "))
-        suffix, n = stem, 2
-        while suffix in taken:
-            suffix, n = f"{stem}_{n}", n + 1
-        taken.add(suffix)
-        return suffix
-
     def _add_ops(self, prim: Any, ops: _Ops, suffix: str) -> None:
-        geom = self._usd[3]
         for kind, values in zip(_OPS, ops.samples.T, strict=True):
             if np.any(values):
-                kinds = getattr(geom.XformOp, f"Type{kind[0].upper()}{kind[1:]}")
-                op = prim.AddXformOp(kinds, geom.XformOp.PrecisionDouble, suffix)
+                kinds = getattr(UsdGeom.XformOp, f"Type{kind[0].upper()}{kind[1:]}")
+                op = prim.AddXformOp(kinds, UsdGeom.XformOp.PrecisionDouble, suffix)
                 self._set(op.GetAttr(), values)
 
     def _add_lens(self, camera: Any, lens: Array) -> None:
-        geom, sdf = self._usd[3], self._usd[0]
         shot = self._shot
         wide_mm = shot.sensor_mm
         tall_mm = height_mm(wide_mm, shot.picture.width_px, shot.picture.height_px)
         focal_mm, shift_x, shift_y, k1, k2, focus_m = lens.T
-        camera.CreateProjectionAttr(geom.Tokens.perspective)
+        camera.CreateProjectionAttr(UsdGeom.Tokens.perspective)
         camera.CreateClippingRangeAttr((_NEAR_M, _FAR_M))
         camera.CreateShutterOpenAttr(-_SHUTTER_FRAMES)
         camera.CreateShutterCloseAttr(_SHUTTER_FRAMES)
@@ -185,7 +175,7 @@ class _Stage:
         self._set(camera.CreateVerticalApertureOffsetAttr(), -shift_y / 100.0 * tall_mm * _PER_MM)
         if np.any(k1) or np.any(k2):
             for name, values in (("k1", k1), ("k2", k2)):
-                self._set(camera.GetPrim().CreateAttribute(f"zittern:{name}", sdf.ValueTypeNames.Double), values)
+                self._set(camera.GetPrim().CreateAttribute(f"zittern:{name}", Sdf.ValueTypeNames.Double), values)
 
     def _set(self, attribute: Any, values: Array) -> None:
         """Set samples of an attribute, or one value where it does not change."""

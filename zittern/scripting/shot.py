@@ -30,8 +30,7 @@ from zittern.core.shot.shot import new_shot
 from zittern.core.timebase import Fps
 from zittern.core.units import Array
 from zittern.formats.delivery import Delivery, deliver
-from zittern.formats.files import read_bytes, sidecars_of
-from zittern.formats.opening import open_shot
+from zittern.formats.opening import open_path
 from zittern.formats.reduced import tolerance_from
 from zittern.formats.table import format_named, format_of
 from zittern.formats.world_axes import Reading
@@ -101,10 +100,8 @@ def open(
     z_up, centimeters : up axis and unit of a camera path.
     seed : seed of new layers; without one it is drawn. Layers of a .shot.json keep theirs.
     """
-    file = Path(path)
     rate = None if fps is None else _fps(fps)
-    reading = Reading(z_up, centimeters)
-    return _seeded(open_shot(file.name, read_bytes(file), sidecars_of(file), camera, rate, reading=reading).shot, seed)
+    return _seeded(open_path(Path(path), camera, rate, reading=Reading(z_up, centimeters)).shot, seed)
 
 
 class Shot:
@@ -121,10 +118,6 @@ class Shot:
     def __eq__(self, other: object) -> bool:
         """Return whether both have the same document."""
         return isinstance(other, Shot) and self._document == other._document
-
-    def __hash__(self) -> int:
-        """Return a hash of the document's identity in time and name."""
-        return hash((self._document.name, self._document.seed, self._document.last_frame))
 
     @property
     def name(self) -> str:
@@ -283,8 +276,8 @@ class Shot:
         """
         file = Path(path)
         chosen = format_of(file.name) if format is None else format_named(format)
-        tolerance = None if reduce is None else tolerance_from(reduce, "reduce")
-        loss = deliver(file, chosen, self._document, Delivery(step, tolerance, one_camera))
+        delivery = Delivery(step, tolerance_from(reduce, "reduce"), one_camera)
+        loss = deliver(file, chosen, self._document, delivery)
         return None if loss is None else loss.says
 
 

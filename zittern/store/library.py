@@ -7,7 +7,6 @@ never used again, and what is remembered is named by its content.
 
 from __future__ import annotations
 
-import re
 import secrets
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager, suppress
@@ -28,7 +27,7 @@ from zittern.store.engine import READS, open_engine
 from zittern.store.faults import faults_of
 from zittern.store.listing import PROJECTS, Project, ShotEntry, listed, project_of, shot_rows
 from zittern.store.naming import clean_name, free_slug, slug_of
-from zittern.store.pictures import sweep
+from zittern.store.pictures import pictures_in, sweep
 from zittern.store.presets import PresetShelf
 from zittern.store.reserve import Reserve
 from zittern.store.revisions import Head, History, State
@@ -45,7 +44,6 @@ if TYPE_CHECKING:
 __all__ = ["Library"]
 
 _T = TypeVar("_T")
-_PICTURE = re.compile(rb'"picture":"([0-9a-f]{64})"')
 # A page of the history.
 HISTORY_ROWS = 200
 
@@ -365,7 +363,7 @@ class Library:
         with self._reading() as connection:
             for (document,) in connection.execute(select(RevisionRow.document)):
                 with suppress(DocumentError):
-                    named.update(each.decode() for each in _PICTURE.findall(raw(document)))
+                    named |= pictures_in(raw(document))
         return sweep(self.data_dir, named)
 
     def _tidy(self, key: str, keep: int) -> Tidying:

@@ -15,11 +15,12 @@ from pathlib import Path
 from zittern.core.errors import NotFound
 from zittern.store.faults import faults_of
 
-__all__ = ["SHIPPED", "digest_of_picture", "keep_picture", "picture_file", "picture_tile", "sweep"]
+__all__ = ["SHIPPED", "digest_of_picture", "keep_picture", "picture_file", "picture_tile", "pictures_in", "sweep"]
 
 # Pictures of the demo project.
 SHIPPED = Path(__file__).parent.parent / "demo" / "plates"
 _DIGEST = re.compile(r"^[0-9a-f]{64}$")
+_NAMED = re.compile(rb'"picture":"([0-9a-f]{64})"')
 # Pictures without a reference are removed when they are older than this: a new one may not be used yet.
 _FRESH_S = 24 * 3600.0
 
@@ -36,6 +37,11 @@ def keep_picture(data_dir: Path, digest: str, shown: Path, thumb: Path, tiles: P
             tiles.replace(folder / f"{digest}.zip")
         thumb.replace(folder / f"{digest}.small.webp")
         shown.replace(folder / f"{digest}.webp")
+
+
+def pictures_in(document: bytes) -> set[str]:
+    """Return the digests of the pictures that a shot document, as JSON, names."""
+    return {found.decode() for found in _NAMED.findall(document)}
 
 
 def digest_of_picture(data: bytes) -> str:

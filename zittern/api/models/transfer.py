@@ -9,6 +9,7 @@ from pydantic import Field
 from zittern.api.models.base import Model
 from zittern.api.models.shots import StateOut
 from zittern.core.edits.conforming import ConformToCut
+from zittern.core.numbers.curves import MOST_FRAME
 
 __all__ = [
     "CameraFileOut",
@@ -50,8 +51,8 @@ class ImportedOut(Model):
     notices: list[str]
 
 
-# Largest number of a frame.
-MOST_NUMBER = 10_000_000
+# For whole numbers.
+_MOST_FRAME = int(MOST_FRAME)
 
 
 class ExportIn(Model):
@@ -59,10 +60,10 @@ class ExportIn(Model):
 
     format: str = Field(max_length=20)
     step: float = Field(default=1.0, ge=0.01, le=100.0, description="frames between two samples")
-    first_frame: int | None = Field(default=None, ge=-MOST_NUMBER, le=MOST_NUMBER, description="by default the shot's")
-    last_frame: int | None = Field(default=None, ge=-MOST_NUMBER, le=MOST_NUMBER, description="by default the shot's")
+    first_frame: int | None = Field(default=None, ge=-_MOST_FRAME, le=_MOST_FRAME, description="by default the shot's")
+    last_frame: int | None = Field(default=None, ge=-_MOST_FRAME, le=_MOST_FRAME, description="by default the shot's")
     first_number: int | None = Field(
-        default=None, ge=-MOST_NUMBER, le=MOST_NUMBER, description="number of the first written frame"
+        default=None, ge=-_MOST_FRAME, le=_MOST_FRAME, description="number of the first written frame"
     )
     reduce: str | None = Field(
         default=None, max_length=40, description="few cubic keys within a tolerance, such as 0.5px or 0.5px,0.2mm"

@@ -36,7 +36,7 @@ def _out(job: ExportJob) -> JobOut:
 def start_export(shot: str, body: ExportIn, ctx: Ctx, seen: Seen) -> JobOut:
     """Start an export; `step` is in frames. Where the shot has several variants, the file name includes the variant."""
     state = seen.state(shot)
-    tolerance = None if body.reduce is None else tolerance_from(body.reduce, "reduce")
+    tolerance = tolerance_from(body.reduce, "reduce")
     delivery = Delivery(body.step, tolerance, body.one_camera, body.first_frame, body.last_frame, body.first_number)
     name = state.slug
     if len(state.document.variants) > 1:

@@ -8,7 +8,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Literal
 
 from zittern.core.axes import no_offsets
 from zittern.core.motion import chain
@@ -23,12 +22,16 @@ __all__ = ["PosedNode", "nodes"]
 
 @dataclass(frozen=True, slots=True)
 class PosedNode:
-    """A node: pose (F, 4, 4) in the node before it, the first in the world. part: lens for layers at the lens end."""
+    """A node: pose (F, 4, 4) in the node before it, the first in the world.
+
+    is_layer: the offset of a layer; at_lens: on no mount, but at the lens end.
+    """
 
     kind: MountKind
     name: str
     pose: Array
-    part: Literal["mount", "layer", "lens"] = "mount"
+    is_layer: bool = False
+    at_lens: bool = False
 
 
 def nodes(shot: Shot, motion: Motion, one_camera: bool = False) -> Iterator[PosedNode]:
@@ -51,7 +54,7 @@ def nodes(shot: Shot, motion: Motion, one_camera: bool = False) -> Iterator[Pose
     yield from _layers(shot, motion, None)
     if chain.HOLD in motion.on.given:
         still = transforms.identity(len(motion.frames))
-        yield PosedNode("free", "Hold framing", chain.with_deflection(still, motion.on.given[chain.HOLD]), "lens")
+        yield PosedNode("free", "Hold framing", chain.with_deflection(still, motion.on.given[chain.HOLD]), at_lens=True)
 
 
 def _layers(shot: Shot, motion: Motion, target: str | None) -> Iterator[PosedNode]:
@@ -62,6 +65,5 @@ def _layers(shot: Shot, motion: Motion, target: str | None) -> Iterator[PosedNod
             continue
         total = total + motion.layers[layer.id]
         after = transforms.offset_transforms(total)
-        part: Literal["layer", "lens"] = "lens" if target is None else "layer"
-        yield PosedNode("free", f"Layer: {layer.name}", transforms.inverse(before) @ after, part)
+        yield PosedNode("free", layer.name, transforms.inverse(before) @ after, is_layer=True, at_lens=target is None)
         before = after

@@ -188,7 +188,7 @@ def _bent_entries_px(
 
     def values(rows: IntArray, tangents: Array) -> Array:
         """Return the five functions. (R, 5, M)."""
-        some = sides if rows is everywhere else sides[rows]
+        some = sides[rows]
         return np.asarray(some[..., :2] @ np.swapaxes(tangents, 1, 2) + some[..., 2:])
 
     at_start = values(everywhere, flat(everywhere, places[None]))

@@ -1,6 +1,6 @@
 import type { Tables } from "../../api/types";
 import { NumberField } from "../../shared/number";
-import { OptionField } from "./OptionField";
+import { NumberOption, OptionField } from "./OptionField";
 import type { ExportSettings } from "./useExport";
 
 const SAMPLES = [
@@ -74,11 +74,10 @@ export function KeyFields({ keys, format, disabled, onChange }: KeyFieldsProps) 
         />
       )}
       {hasCurves && reduced && (
-        <span
-          className="flex min-w-0 flex-col gap-0.5"
-          title="Largest shift of the picture corners (px), at the distance of the subject"
+        <NumberOption
+          title="Tolerance"
+          hint="Largest shift of the picture corners (px), at the distance of the subject"
         >
-          <span className="cond text-xs">Tolerance</span>
           <NumberField
             label="Tolerance"
             value={keys.px}
@@ -91,7 +90,7 @@ export function KeyFields({ keys, format, disabled, onChange }: KeyFieldsProps) 
             className="w-full text-left!"
             onCommit={(px) => onChange({ ...keys, px })}
           />
-        </span>
+        </NumberOption>
       )}
     </>
   );

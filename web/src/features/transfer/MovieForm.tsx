@@ -5,7 +5,7 @@ import { Tick } from "../../shared/Tick";
 import { transport } from "../../stores/transport";
 import { LeanText } from "./LeanText";
 import { showingOf, showings, widthOf } from "./movieRequest";
-import { OptionField } from "./OptionField";
+import { NumberOption, OptionField } from "./OptionField";
 
 /** Heights that are offered; the picture keeps the shot's shape. */
 const HEIGHTS = [360, 540, 720, 1080, 1440, 2160];
@@ -105,11 +105,7 @@ function ShutterFields({ asked, put }: PartProps) {
         options={SUBFRAMES.map((each) => ({ value: String(each), title: String(each) }))}
         onChange={(value) => put({ subframes: Number(value) })}
       />
-      <span
-        className="flex min-w-0 flex-col gap-0.5"
-        title="Readout time of the sensor, first row to last; 0: global shutter"
-      >
-        <span className="cond text-xs">Rolling shutter</span>
+      <NumberOption title="Rolling shutter" hint="Readout time of the sensor, first row to last; 0: global shutter">
         <NumberField
           label="Rolling shutter"
           value={asked.readout_ms}
@@ -122,7 +118,7 @@ function ShutterFields({ asked, put }: PartProps) {
           onCommit={(readout_ms) => put({ readout_ms })}
         />
         {asked.readout_ms > 0 && <LeanText readoutMs={asked.readout_ms} />}
-      </span>
+      </NumberOption>
     </>
   );
 }

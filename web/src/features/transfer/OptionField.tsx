@@ -1,3 +1,5 @@
+import type { ReactNode } from "react";
+
 type OptionFieldProps = {
   title: string;
   value: string;
@@ -18,5 +20,15 @@ export function OptionField({ title, value, options, onChange }: OptionFieldProp
         ))}
       </select>
     </label>
+  );
+}
+
+/** A number under its title. */
+export function NumberOption({ title, hint, children }: { title: string; hint: string; children: ReactNode }) {
+  return (
+    <span className="flex min-w-0 flex-col gap-0.5" title={hint}>
+      <span className="cond text-xs">{title}</span>
+      {children}
+    </span>
   );
 }

@@ -2,7 +2,7 @@ import { useStore } from "zustand";
 import { NumberField } from "../../shared/number";
 import { transport } from "../../stores/transport";
 import type { Format } from "./KeyFields";
-import { OptionField } from "./OptionField";
+import { NumberOption, OptionField } from "./OptionField";
 import type { ExportSettings } from "./useExport";
 
 const MOST_NUMBER = 10_000_000;
@@ -47,8 +47,7 @@ export function RangeFields({ range, format, disabled, onChange }: RangeFieldsPr
         }
       />
       {format?.has_frame_numbers && (
-        <span className="flex min-w-0 flex-col gap-0.5" title="Number of the first frame in the file">
-          <span className="cond text-xs">First number</span>
+        <NumberOption title="First number" hint="Number of the first frame in the file">
           <NumberField
             label="First number"
             value={range.first_number ?? range.first_frame ?? first}
@@ -61,7 +60,7 @@ export function RangeFields({ range, format, disabled, onChange }: RangeFieldsPr
             className="w-full text-left!"
             onCommit={(number) => onChange({ ...range, first_number: number })}
           />
-        </span>
+        </NumberOption>
       )}
     </>
   );
