@@ -5,6 +5,7 @@ import tempfile
 import unittest
 from collections.abc import Callable
 from pathlib import Path
+from unittest.mock import patch
 
 import numpy as np
 from pxr import Gf, Usd, UsdGeom
@@ -17,6 +18,7 @@ from zittern.core.numbers.param import fixed, keyed
 from zittern.core.shot.mounts import Mount
 from zittern.core.shot.shot import Shot
 from zittern.core.timebase import Fps
+from zittern.formats import usd_read
 from zittern.formats.files import no_sidecars
 from zittern.formats.opening import open_shot
 from zittern.formats.shot_json import read
@@ -26,6 +28,15 @@ from zittern.formats.table import format_of, reader_of, written
 def opened(data: bytes, name: str = "path.usda", camera: str | None = None) -> tuple[Shot, Motion]:
     shot = open_shot(name, data, no_sidecars, camera, None).shot
     return shot, evaluate(shot)
+
+
+def stage_of(camera: UsdGeom.Camera) -> Usd.Stage:
+    return camera.GetPrim().GetStage()
+
+
+def timed(camera: UsdGeom.Camera, start: float, end: float) -> None:
+    stage_of(camera).SetStartTimeCode(start)
+    stage_of(camera).SetEndTimeCode(end)
 
 
 class Back(unittest.TestCase):
@@ -128,6 +139,19 @@ class Foreign(unittest.TestCase):
         with self.assertRaisesRegex(FormatError, "there is no camera '/B'"):
             opened(data, camera="/B")
 
+    def test_many_cameras_are_sampled_together(self) -> None:
+        def build(stage: Usd.Stage) -> None:
+            UsdGeom.SetStageMetersPerUnit(stage, 1.0)
+            for n in range(12):
+                self.camera(stage, f"/C{n}", ((1.0, float(n)), (25.0, n + 2.4)))
+
+        data = self.made(build)
+        with patch.object(usd_read, "ask_reader", wraps=usd_read.ask_reader) as asked:
+            found = reader_of("path.usda", data)(data, no_sidecars)
+            paths = [found.read(name, Fps(num=24)).samples.position_m[[0, -1], 0] for name in found.cameras]
+        np.testing.assert_allclose(paths, np.arange(12.0)[:, None] + [0.0, 2.4], atol=1e-6)
+        self.assertEqual(asked.call_count, 2)
+
     def test_other_files_are_not_read_and_named(self) -> None:
         self.made(lambda stage: self.camera(stage, "/Secret"), "secret.usda")
         for name in (str(self.folder / "secret.usda"), "./secret.usda", "../secret.usda", "https://a.b/secret.usda"):
@@ -164,10 +188,15 @@ class Foreign(unittest.TestCase):
             ("focal length", with_camera(lambda camera: camera.GetFocalLengthAttr().Set(1e9))),
             ("focal length and aperture", with_camera(lambda camera: camera.GetHorizontalApertureAttr().Set(0.0))),
             ("usable picture", with_camera(lambda camera: camera.GetVerticalApertureAttr().Set(0.0))),
-            ("scene unit", with_camera(lambda camera: UsdGeom.SetStageMetersPerUnit(camera.GetPrim().GetStage(), 1e9))),
-            ("can be imported", lambda stage: self.camera(stage, "/A", ((1.0, 0.0), (1e9, 1.0)))),
+            ("scene unit", with_camera(lambda camera: UsdGeom.SetStageMetersPerUnit(stage_of(camera), 1e9))),
+            ("0 time codes per second", with_camera(lambda camera: stage_of(camera).SetTimeCodesPerSecond(0.0))),
+            ("nan time codes per second", with_camera(lambda camera: stage_of(camera).SetTimeCodesPerSecond(math.nan))),
+            ("time codes are finite", with_camera(lambda camera: timed(camera, math.nan, 5.0))),
+            ("time codes are finite", with_camera(lambda camera: timed(camera, 1.0, 1e300))),
+            ("time codes are finite", lambda stage: self.camera(stage, "/A", ((-1e30, 0.0), (1.0, 1.0)))),
+            ("can be imported", lambda stage: self.camera(stage, "/A", ((1.0, 0.0), (9e6, 1.0)))),
         ):
-            name = f"bad-{abs(hash(words))}.usda"
+            name = f"bad-{len(list(self.folder.iterdir()))}.usda"
             with self.subTest(words), self.assertRaisesRegex(FormatError, words):
                 opened(self.made(build, name))
         for data in (b"", b"#usda 1.0\n(", b"PXR-USDC" + bytes(100), b"PK\x03\x04" + bytes(40), b"\xff" * 50):

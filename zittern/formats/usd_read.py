@@ -3,17 +3,21 @@
 from __future__ import annotations
 
 import json
+import math
+from contextlib import suppress
+from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
 
 from zittern.core.errors import FormatError
+from zittern.core.numbers.curves import MOST_FRAME
 from zittern.core.optics.lens import LEAST_FOCAL_MM, MOST_FOCAL_MM
 from zittern.core.rig import rotations
 from zittern.core.rig.transforms import orthonormal
 from zittern.core.shot.mounts import KINDS
 from zittern.core.shot.shot import Picture
-from zittern.core.timebase import Fps
+from zittern.core.timebase import MOST_FPS, Fps
 from zittern.core.units import Array
 from zittern.formats.files import Sidecars
 from zittern.formats.paths import Imported, PathFile, PathPart, PathSamples, sample_plan
@@ -28,6 +32,9 @@ _MM_PER_TENTH_M = 100.0
 _LEAST_SENSOR_MM, _MOST_SENSOR_MM = 1.0, 200.0
 _MOST_M = 1e6
 _STILL_LAST_FRAME = 240
+_LEAST_RATE = 1e-3
+# Number of samples above which no further camera is asked for in the same request.
+_MOST_TOGETHER = 20_000
 # From Z up to Y up.
 _UPRIGHT = np.array([[1.0, 0.0, 0.0, 0.0], [0.0, 0.0, 1.0, 0.0], [0.0, -1.0, 0.0, 0.0], [0.0, 0.0, 0.0, 1.0]])
 
@@ -35,21 +42,23 @@ _UPRIGHT = np.array([[1.0, 0.0, 0.0, 0.0], [0.0, 0.0, 1.0, 0.0], [0.0, -1.0, 0.0
 def read(data: bytes, sidecars: Sidecars) -> PathFile:
     """Perspective cameras of a .usda, .usdc or .usdz. Raises FormatError."""
     found = _ask(data, {})
-    cameras = {each["path"]: each["codes"] for each in found["cameras"] if not each["flat"]}
-    if not cameras:
+    _check_times(found)
+    file = _UsdFile(data, found)
+    if not file.codes:
         raise FormatError("the file holds no perspective camera")
     missing = found["missing"]
     notices = (f"other files were not read: {', '.join(missing)[:300]}",) if missing else ()
-    codes = [code for each in cameras.values() for code in each]
-    start = found["range"][0] if found["range"] else min(codes, default=1.0)
-    first = int(np.floor(np.clip(start, -1e7, 1e7)))
-    return PathFile(
-        tuple(cameras),
-        lambda name, fps: _imported(data, found, name, cameras[name], float(first), fps),
-        notices,
-        _rate(found),
-        first,
-    )
+    return PathFile(tuple(file.codes), file.imported, notices, _rate(found), file.first)
+
+
+def _check_times(found: dict[str, Any]) -> None:
+    if not _LEAST_RATE <= found["rate"] <= MOST_FPS:
+        raise FormatError(f"{found['rate']:g} time codes per second are not possible", "timeCodesPerSecond")
+    codes = [*(found["range"] or ()), *(code for each in found["cameras"] for code in each["codes"])]
+    if not all(abs(code) <= MOST_FRAME for code in codes):
+        raise FormatError(f"time codes are finite and up to {MOST_FRAME:g}", "startTimeCode")
+    if not 1e-6 <= found["meters"] <= 1e6:
+        raise FormatError(f"a scene unit of {found['meters']:g} m is not possible", "metersPerUnit")
 
 
 def _ask(data: bytes, request: dict[str, Any]) -> dict[str, Any]:
@@ -75,28 +84,64 @@ def _rate(found: dict[str, Any]) -> Fps | None:
     return None
 
 
-def _imported(data: bytes, found: dict[str, Any], name: str, codes: list[float], first: float, fps: Fps) -> Imported:
-    rate = found["rate"]
-    inside = np.array([code for code in codes if code >= first], dtype=np.float64)
-    ends = np.array(found["range"] or [], dtype=np.float64)
-    keys_s = (np.unique(np.concatenate([inside, ends[ends >= first]])) - first) / rate
-    frames, times, last = sample_plan(keys_s, np.empty(0), fps)
-    samples = _ask(data, {"camera": name, "codes": (first + times * rate).tolist()})
-    world = _matrices(samples["world"], name)
-    notices = []
-    if not codes and not found["range"]:
-        last = max(last, _STILL_LAST_FRAME)
-        notices.append(f"the camera does not move; the shot gets {last} frames")
-    turned = _UPRIGHT if found["z_up"] else np.eye(4)
-    meters = found["meters"]
-    if not 1e-6 <= meters <= 1e6:
-        raise FormatError(f"a scene unit of {meters:g} m is not possible", "metersPerUnit")
-    pose = turned @ world
-    picture, sensor_mm, focal_mm = _lens(samples, meters, name)
-    parts = () if found["z_up"] or meters != 1.0 else _parts(samples["parts"], name)
-    angles = rotations.continuous(_rotations(pose, name))
-    path = PathSamples(frames, _positions(pose, meters, name), angles, focal_mm, last, picture, sensor_mm, parts)
-    return Imported(path, name, tuple(notices))
+@dataclass(frozen=True, slots=True)
+class _Plan:
+    """Frames and times (s) at which a camera is sampled, and its last frame."""
+
+    frames: Array
+    times_s: Array
+    last: int
+
+
+class _UsdFile:
+    """The perspective cameras of a file. Samples of several are asked for together: each process takes a while."""
+
+    def __init__(self, data: bytes, found: dict[str, Any]) -> None:
+        self._data = data
+        self._found = found
+        self.codes: dict[str, list[float]] = {
+            each["path"]: each["codes"] for each in found["cameras"] if not each["flat"]
+        }
+        codes = [code for each in self.codes.values() for code in each]
+        self.first = math.floor(found["range"][0] if found["range"] else min(codes, default=1.0))
+        self._sampled: dict[tuple[str, Fps], dict[str, Any]] = {}
+
+    def imported(self, name: str, fps: Fps) -> Imported:
+        """Return the path of a camera. Raises FormatError."""
+        found, plan = self._found, self._plan(name, fps)
+        samples = self._samples(name, fps, plan)
+        last, notices = plan.last, []
+        if not self.codes[name] and not found["range"]:
+            last = max(last, _STILL_LAST_FRAME)
+            notices.append(f"the camera does not move; the shot gets {last} frames")
+        meters = found["meters"]
+        pose = (_UPRIGHT if found["z_up"] else np.eye(4)) @ _matrices(samples["world"], name)
+        picture, sensor_mm, focal_mm = _lens(samples, meters, name)
+        parts = () if found["z_up"] or meters != 1.0 else _parts(samples["parts"], name)
+        angles = rotations.continuous(_rotations(pose, name))
+        at = _positions(pose, meters, name)
+        path = PathSamples(plan.frames, at, angles, focal_mm, last, picture, sensor_mm, parts)
+        return Imported(path, name, tuple(notices))
+
+    def _plan(self, name: str, fps: Fps) -> _Plan:
+        codes = np.array([*self.codes[name], *(self._found["range"] or ())], dtype=np.float64)
+        keys_s = (np.unique(codes[codes >= self.first]) - self.first) / self._found["rate"]
+        return _Plan(*sample_plan(keys_s, np.empty(0), fps))
+
+    def _samples(self, name: str, fps: Fps, plan: _Plan) -> dict[str, Any]:
+        """Return the samples of a camera; those of the following ones are asked for with them."""
+        if (name, fps) not in self._sampled:
+            names = list(self.codes)
+            plans = {name: plan}
+            for other in names[names.index(name) + 1 :]:
+                with suppress(FormatError):
+                    plans[other] = self._plan(other, fps)
+                if sum(len(each.times_s) for each in plans.values()) > _MOST_TOGETHER:
+                    break
+            codes = {path: (self.first + each.times_s * self._found["rate"]).tolist() for path, each in plans.items()}
+            for path, samples in _ask(self._data, {"codes": codes})["samples"].items():
+                self._sampled[path, fps] = samples
+        return self._sampled[name, fps]
 
 
 def _matrices(rows: list[list[float]], where: str) -> Array:

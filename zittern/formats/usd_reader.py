@@ -1,7 +1,7 @@
 """Run by itself, with limits.
 
 Reads OpenUSD from standard input, after one line of JSON with the request, and prints its cameras or the samples of
-one as JSON. The file may come from anywhere; layers outside of it are not read.
+some as JSON. The file may come from anywhere; layers outside of it are not read.
 """
 
 from __future__ import annotations
@@ -25,7 +25,7 @@ _LENS = ("focalLength", "horizontalAperture")
 
 
 def main() -> None:
-    """Print {"cameras": [...], ...}, {"world": [...], ...} or {"fault": text}."""
+    """Print {"cameras": [...], ...}, {"samples": {...}} or {"fault": text}."""
     os.environ["PXR_WORK_THREAD_LIMIT"] = "1"
     limit_myself(MOST_BYTES, MOST_S)
     from pxr import Tf
@@ -49,8 +49,8 @@ def _answer(path: Path, request: dict[str, Any]) -> dict[str, Any]:
     missing: list[str] = []
     _close(layer, request["ending"] == ".usdz", missing, 0)
     stage = Usd.Stage.Open(layer)
-    if "camera" in request:
-        return _samples(stage, request["camera"], request["codes"])
+    if "codes" in request:
+        return {"samples": {path: _samples(stage, path, codes) for path, codes in request["codes"].items()}}
     return _cameras(stage) | {"missing": sorted(set(missing))[:20]}
 
 
